@@ -1,0 +1,48 @@
+package nightreed.match;
+
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * How far an imitation is from a recording.
+ *
+ * @param aspects  difference per aspect [JND]
+ * @param partials partial by partial, by rising frequency
+ * @param gainDb   gain that makes the imitation as loud as the recording over their common span [dB]
+ */
+public record Comparison(Map<Aspect, Double> aspects, List<PartialDifference> partials, double gainDb) {
+    public Comparison {
+        aspects = new EnumMap<>(aspects);
+        partials = List.copyOf(partials);
+    }
+
+    public double jnd(Aspect aspect) {
+        return aspects.get(aspect);
+    }
+
+    /** Root mean square over all aspects [JND]. */
+    public double totalJnd() {
+        return Math.sqrt(
+                aspects.values().stream().mapToDouble(v -> v * v).average().orElse(0));
+    }
+
+    public Aspect worst() {
+        Aspect worst = Aspect.PITCH;
+        for (Aspect a : Aspect.values()) {
+            if (jnd(a) > jnd(worst)) {
+                worst = a;
+            }
+        }
+        return worst;
+    }
+
+    public double worstJnd() {
+        return jnd(worst());
+    }
+
+    /** Whether no aspect would be noticed. */
+    public boolean withinHearing() {
+        return worstJnd() <= 1;
+    }
+}

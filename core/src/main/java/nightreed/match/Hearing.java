@@ -1,0 +1,55 @@
+package nightreed.match;
+
+/**
+ * Thresholds of hearing that differences are counted in.
+ *
+ * @param pitchCents          5 cents: difference limen of complex tones (B. C. J. Moore, 1973)
+ * @param partialFrequency    0.3 %: a partial heard out of a complex (B. C. J. Moore, R. W. Peters, B. R. Glasberg, 1985)
+ * @param levelDb             1.5 dB: level of one partial (D. M. Green, "Profile Analysis", 1988)
+ * @param decayLonger         1.40: decay that is just heard as longer (T. Tolonen, H. Järveläinen, 2000)
+ * @param decayShorter        0.75: decay that is just heard as shorter (same)
+ * @param attackShare         0.3: rise time, as a share of it (after J. W. Gordon, 1987)
+ * @param attackSeconds       5 ms: least difference in rise time that matters
+ * @param noiseDb             2 dB: level of a noise band
+ * @param brightnessBark      0.15 Bark: shift of the centroid (after G. von Bismarck, 1974)
+ * @param loudnessDb          1 dB: loudness path
+ * @param playbackDb          75 dB SPL: level that the strongest partial is assumed to be played back at
+ */
+public record Hearing(
+        double pitchCents,
+        double partialFrequency,
+        double levelDb,
+        double decayLonger,
+        double decayShorter,
+        double attackShare,
+        double attackSeconds,
+        double noiseDb,
+        double brightnessBark,
+        double loudnessDb,
+        double playbackDb) {
+    public static final Hearing USUAL = new Hearing(5, 0.003, 1.5, 1.40, 0.75, 0.3, 0.005, 2, 0.15, 1, 75);
+
+    /** Differences beyond this count no more: a thing that is quite wrong cannot get more wrong [JND]. */
+    static final double MOST = 12;
+
+    /**
+     * Spreading of a masker over the critical bands [dB re the masker] (E. Terhardt, "Calculating virtual pitch", 1979):
+     * 27 dB/Bark towards the bass, 24 + 230/f - 0.2 L dB/Bark towards the treble.
+     *
+     * @param bark    distance from the masker, positive upward
+     * @param hz      frequency of the masker [Hz]
+     * @param splDb   level of the masker [dB SPL]
+     */
+    static double spread(double bark, double hz, double splDb) {
+        return bark < 0 ? 27 * bark : -Math.max(5, 24 + 230 / Math.max(20, hz) - 0.2 * splDb) * bark;
+    }
+
+    /** How far under its masker's own level a tone is masked by another tone [dB] (J. D. Johnston, 1988, simplified). */
+    static final double MASKING_OFFSET_DB = 14;
+
+    /** Threshold in quiet [dB SPL] (E. Terhardt, 1979). */
+    static double quietDb(double hz) {
+        double k = Math.max(20, hz) / 1000;
+        return 3.64 * Math.pow(k, -0.8) - 6.5 * Math.exp(-0.6 * Math.pow(k - 3.3, 2)) + 1e-3 * Math.pow(k, 4);
+    }
+}

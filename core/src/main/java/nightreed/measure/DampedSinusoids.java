@@ -1,0 +1,89 @@
+package nightreed.measure;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * All damped sinusoids of a segment: search on the residual, refine everything, subtract, search again.
+ */
+final class DampedSinusoids {
+    private static final int ROUNDS = 9;
+    /** Partials that are kept at the most; a struck or plucked note has fewer that anyone hears. */
+    static final int MOST = 120;
+
+    /** Shorter than this [s to fall by 60 dB] a partial is a click to the ear, and to the fit part of the noise. */
+    private static final double SHORTEST_T60 = 0.015;
+
+    /** Terms that may share one place: a pair, each with two stages at the most, is what bodies do. */
+    private static final int LARGEST_CLUSTER = 3;
+
+    /** A term with less than this part of a close neighbour's energy (-30 dB) is taken for a splinter of it. */
+    private static final double SPLINTER = 0.001;
+
+    private DampedSinusoids() {}
+
+    /**
+     * @param y            samples from the moment the strike noise is over
+     * @param sampleRateHz rate of {@code y} [Hz]
+     * @param floor        background noise
+     */
+    static List<DampedSinusoid> find(double[] y, double sampleRateHz, NoiseFloor floor, Progress progress) {
+        PartialSearch search = new PartialSearch(y.length, sampleRateHz, floor);
+        SpectralRefinement refinement = new SpectralRefinement(y);
+        List<DampedSinusoid> terms = new ArrayList<>();
+        for (int round = 0; round < ROUNDS; round++) {
+            progress.report((double) round / ROUNDS, "looking for partials, " + terms.size() + " so far");
+            List<DampedSinusoid> fresh = new ArrayList<>();
+            for (PartialSearch.Candidate c : search.candidates(refinement.residual(terms), MOST - terms.size())) {
+                if (addsSomething(c, terms, y.length, sampleRateHz)) {
+                    fresh.add(c.term());
+                }
+            }
+            if (fresh.isEmpty()) {
+                break;
+            }
+            terms.addAll(fresh);
+            terms = refinement.refine(terms);
+            terms = refinement.refine(terms);
+            terms = prune(terms, y.length, sampleRateHz, floor);
+        }
+        for (int pass = 0; pass < 3; pass++) {
+            terms = refinement.refine(terms);
+        }
+        return prune(terms, y.length, sampleRateHz, floor);
+    }
+
+    /**
+     * Whether a candidate is more than a splinter of its neighbours. A partial of a real body does not die by an exact
+     * exponential; what its fit leaves over lies close to it and is weak, and any number of terms would be found there.
+     */
+    private static boolean addsSomething(PartialSearch.Candidate c, List<DampedSinusoid> terms, int n, double fs) {
+        int neighbours = 0;
+        double strongest = 0;
+        for (DampedSinusoid t : terms) {
+            double zone = Math.max(
+                    2 * Math.PI * Math.max(8 / fs, 8.0 / n),
+                    4 * Math.max(t.alpha(), c.term().alpha()));
+            if (Math.abs(t.omega() - c.term().omega()) < zone) {
+                neighbours++;
+                strongest = Math.max(strongest, PartialSearch.power(t, n));
+            }
+        }
+        return neighbours < LARGEST_CLUSTER && c.power() > SPLINTER * strongest;
+    }
+
+    /** Leaves out terms that sank into the noise as others took over their energy, and states the odds of the rest. */
+    private static List<DampedSinusoid> prune(List<DampedSinusoid> terms, int n, double fs, NoiseFloor floor) {
+        List<DampedSinusoid> out = new ArrayList<>();
+        for (DampedSinusoid t : terms) {
+            double energy = PartialSearch.power(t, n);
+            double variance = floor.at(t.omega() * fs / (2 * Math.PI));
+            double snr = energy / variance;
+            boolean lasts = t.alpha() < Math.log(1000) / (SHORTEST_T60 * fs);
+            if (lasts && snr > PartialSearch.LEAST_RATIO * 0.7) {
+                out.add(t.with(t.omegaSe(), snr));
+            }
+        }
+        return out;
+    }
+}

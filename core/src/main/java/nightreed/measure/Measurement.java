@@ -1,0 +1,58 @@
+package nightreed.measure;
+
+import java.util.List;
+
+/**
+ * What a recorded note is made of. Anything that could not be measured is null.
+ *
+ * @param sampleRateHz      rate of the recording [Hz]
+ * @param durationSeconds   length of the recording [s]
+ * @param onsetSeconds      start of the note from the start of the recording [s]
+ * @param f0Hz              fundamental or strike note [Hz]
+ * @param nearestNote       name of the nearest equal-tempered key
+ * @param centsFromConcert  offset from that key at A4 = 440 Hz [cents]
+ * @param series            best model series, null if none fits
+ * @param partials          partials by rising frequency
+ * @param strikeNotes       candidates for the heard pitch, the likeliest first
+ * @param brightness        path of the centroid
+ * @param attackSeconds     rise of the waveform from 10 to 90 % of its first peak [s]
+ * @param noise             burst at the strike, null if none stands out
+ * @param strikeBands       what the burst and the partials put into the critical bands
+ * @param loudnessLufs      loudness of the whole clip (ITU-R BS.1770-4) [LUFS]
+ * @param remarks           what the listener should know about the recording, in plain sentences
+ */
+public record Measurement(
+        int sampleRateHz,
+        double durationSeconds,
+        double onsetSeconds,
+        Double f0Hz,
+        String nearestNote,
+        Double centsFromConcert,
+        SeriesFit series,
+        List<Partial> partials,
+        List<StrikeNote> strikeNotes,
+        Brightness brightness,
+        Double attackSeconds,
+        StrikeNoise noise,
+        StrikeBands strikeBands,
+        Double loudnessLufs,
+        List<String> remarks) {
+    public Measurement {
+        partials = List.copyOf(partials);
+        strikeNotes = List.copyOf(strikeNotes);
+        remarks = List.copyOf(remarks);
+    }
+
+    /** Partials that stand clear of noise, strike and neighbours. */
+    public List<Partial> reliablePartials() {
+        return partials.stream().filter(Partial::reliable).toList();
+    }
+
+    /** The strongest partial, or null if there is none. */
+    public Partial strongest() {
+        return partials.stream()
+                .filter(Partial::reliable)
+                .max((a, b) -> Double.compare(a.levelDb(), b.levelDb()))
+                .orElse(null);
+    }
+}

@@ -1,0 +1,87 @@
+package nightreed.measure;
+
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+
+/** Measurements as JSON, in the layout that scripts rely on (docs/formats.md). What is not known is null. */
+public final class MeasurementJson {
+    private MeasurementJson() {}
+
+    /** Indented JSON text. */
+    public static String text(Measurement m) {
+        return tree(m).toPrettyString();
+    }
+
+    public static ObjectNode tree(Measurement m) {
+        ObjectNode o = new ObjectNode(JsonNodeFactory.instance);
+        o.put("schema", "measurement-1");
+        o.put("sampleRateHz", m.sampleRateHz());
+        o.put("durationSeconds", m.durationSeconds());
+        o.put("onsetSeconds", m.onsetSeconds());
+        o.put("f0Hz", m.f0Hz());
+        o.put("nearestNote", m.nearestNote());
+        o.put("centsFromConcert", m.centsFromConcert());
+        if (m.series() == null) {
+            o.putNull("series");
+        } else {
+            o.putObject("series")
+                    .put("name", m.series().series().name())
+                    .put("deviationCents", m.series().deviationCents());
+        }
+        ArrayNode partials = o.putArray("partials");
+        for (Partial p : m.partials()) {
+            partials.addObject()
+                    .put("frequencyHz", p.frequencyHz())
+                    .put("ratio", p.ratio())
+                    .put("levelDb", p.levelDb())
+                    .put("t60Seconds", p.t60Seconds())
+                    .put("reliable", p.reliable())
+                    .put("attackSeconds", p.attackSeconds())
+                    .put("beatHz", p.beatHz())
+                    .put("t60LateSeconds", p.t60LateSeconds())
+                    .put("frequencySeHz", finite(p.frequencySeHz()))
+                    .put("t60SeSeconds", p.t60SeSeconds() == null ? null : finite(p.t60SeSeconds()))
+                    .put("snrDb", p.snrDb())
+                    .put("phaseRad", p.phaseRad());
+        }
+        ArrayNode notes = o.putArray("strikeNotes");
+        for (StrikeNote n : m.strikeNotes()) {
+            notes.addObject()
+                    .put("note", n.note())
+                    .put("frequencyHz", n.frequencyHz())
+                    .put("certainty", n.certainty())
+                    .put("why", n.why());
+        }
+        o.putNull("vibrato").putNull("tremolo").putNull("filterMovement");
+        if (m.brightness() == null) {
+            o.putNull("brightness");
+        } else {
+            o.putObject("brightness")
+                    .put("startHz", m.brightness().startHz())
+                    .put("endHz", m.brightness().endHz())
+                    .put("halfTimeSeconds", m.brightness().halfTimeSeconds());
+        }
+        o.putNull("inharmonicityB");
+        o.put("attackSeconds", m.attackSeconds());
+        if (m.noise() == null) {
+            o.putNull("noise");
+        } else {
+            o.putObject("noise")
+                    .put("levelDb", m.noise().levelDb())
+                    .put("t60Seconds", m.noise().t60Seconds())
+                    .put("slopeDbPerOctave", m.noise().slopeDbPerOctave())
+                    .put("lowHz", m.noise().lowHz())
+                    .put("highHz", m.noise().highHz());
+        }
+        o.putArray("formants");
+        o.put("loudnessLufs", m.loudnessLufs());
+        ArrayNode remarks = o.putArray("remarks");
+        m.remarks().forEach(remarks::add);
+        return o;
+    }
+
+    private static Double finite(double v) {
+        return Double.isFinite(v) ? v : null;
+    }
+}

@@ -1,0 +1,130 @@
+package nightreed.measure;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import nightreed.music.Pitch;
+import nightreed.sound.Clip;
+import nightreed.sound.Loudness;
+import nightreed.sound.UnusableSound;
+
+/**
+ * The road from a clip to its measurement: onset, background, partials, what they make, what is left.
+ */
+public final class Measurer {
+    /** Shortest note that partials can be told apart in [s]. */
+    public static final double SHORTEST_SECONDS = 0.05;
+
+    /** The first part of a long note says all; more would only take longer [s]. */
+    private static final double LONGEST_ANALYSED = 10;
+
+    /** Time after the onset in which the strike's own noise may hide the partials [s]. */
+    private static final double STRIKE_SECONDS = 0.012;
+
+    private Measurer() {}
+
+    /** {@link #measure(Clip, Progress)} with nobody waiting. */
+    public static Measurement measure(Clip clip) throws UnusableSound {
+        return measure(clip, Progress.NONE);
+    }
+
+    /**
+     * @param clip     one note; several channels are mixed
+     * @param progress told how far it is; may cancel
+     * @throws UnusableSound if the clip is silent, shorter than {@link #SHORTEST_SECONDS}, or not a number somewhere
+     */
+    public static Measurement measure(Clip clip, Progress progress) throws UnusableSound {
+        double fs = clip.sampleRateHz();
+        double[] x = usable(clip);
+        progress.report(0.02, "finding the onset");
+        Onset onset = Onset.find(x, fs);
+        int start = onset.sample() + (int) Math.round(STRIKE_SECONDS * fs);
+        int end = (int) Math.min(x.length, start + LONGEST_ANALYSED * fs);
+        if (end - start < (SHORTEST_SECONDS - STRIKE_SECONDS) * fs) {
+            throw new UnusableSound(String.format(
+                    Locale.ROOT,
+                    "After its onset the sound lasts only %.0f ms; a note needs at least %.0f ms.",
+                    1000 * (x.length - onset.sample()) / fs,
+                    1000 * SHORTEST_SECONDS));
+        }
+        NoiseFloor floor =
+                onset.hasLeadIn() ? NoiseFloor.of(x, 0, onset.sample() - (int) (0.002 * fs), fs) : NoiseFloor.none(fs);
+        double[] segment = Arrays.copyOfRange(x, start, end);
+        List<DampedSinusoid> terms = DampedSinusoids.find(segment, fs, floor, progress.part(0.05, 0.9));
+        progress.report(0.9, "naming what was found");
+        List<Partial> partials = new PartialAccount(fs, segment.length, start - onset.sample()).of(terms);
+        return describe(clip, x, onset, start, floor, terms, partials);
+    }
+
+    private static Measurement describe(
+            Clip clip,
+            double[] x,
+            Onset onset,
+            int start,
+            NoiseFloor floor,
+            List<DampedSinusoid> terms,
+            List<Partial> found) {
+        double fs = clip.sampleRateHz();
+        List<SeriesFit> ranked = SeriesFit.rank(found);
+        List<StrikeNote> notes = StrikeNotes.rank(found, ranked);
+        SeriesFit series = ranked.isEmpty() || ranked.get(0).matched() < 2 ? null : ranked.get(0);
+        Double f0 = notes.isEmpty() ? null : (Double) notes.get(0).frequencyHz();
+        List<Partial> partials = new ArrayList<>();
+        double base = f0 != null ? f0 : found.isEmpty() ? 1 : found.get(0).frequencyHz();
+        for (Partial p : found) {
+            partials.add(p.withRatio(p.frequencyHz() / base));
+        }
+        partials.sort(Comparator.comparingDouble(Partial::frequencyHz));
+        Residue residue = Residue.of(x, fs, onset.sample(), start, terms, floor);
+        double lufs = Loudness.integrated(clip);
+        return new Measurement(
+                clip.sampleRateHz(),
+                clip.seconds(),
+                onset.sample() / fs,
+                f0,
+                f0 == null ? null : Pitch.name(Pitch.nearestKey(f0)),
+                f0 == null ? null : (Double) Pitch.centsFromNearest(f0),
+                series,
+                partials,
+                notes,
+                BrightnessPath.of(x, fs, onset.sample(), floor).summary(),
+                Attack.seconds(x, fs, onset.sample()),
+                residue.strikeNoise(),
+                residue.bands(x, onset.sample()),
+                Double.isFinite(lufs) ? lufs : null,
+                Remarks.of(clip, onset, partials));
+    }
+
+    private static double[] usable(Clip clip) throws UnusableSound {
+        if (clip.seconds() < SHORTEST_SECONDS) {
+            throw new UnusableSound(String.format(
+                    Locale.ROOT,
+                    "The sound is %d sample%s long (%.1f ms); a note needs at least %.0f ms.",
+                    clip.length(),
+                    clip.length() == 1 ? "" : "s",
+                    1000 * clip.seconds(),
+                    1000 * SHORTEST_SECONDS));
+        }
+        double[] x = clip.mixed();
+        double mean = 0;
+        for (int i = 0; i < x.length; i++) {
+            if (!Double.isFinite(x[i])) {
+                throw new UnusableSound("The sound holds a value that is not a number at sample " + i
+                        + ": the file is damaged, export it again.");
+            }
+            mean += x[i] / x.length;
+        }
+        double peak = 0;
+        for (int i = 0; i < x.length; i++) {
+            x[i] -= mean;
+            peak = Math.max(peak, Math.abs(x[i]));
+        }
+        if (peak < 1e-5) {
+            throw new UnusableSound(
+                    "The sound is silent (nothing above -100 dB): check the recording level and the chosen channel.");
+        }
+        return x;
+    }
+}

@@ -1,0 +1,125 @@
+package nightreed.measure;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+
+/** Turns fitted terms into partials: back to the onset, two stages put together, pairs named, doubts stated. */
+final class PartialAccount {
+    /** A term that dies sooner is part of the strike, not a partial [s]. */
+    static final double SHORTEST_RINGING = 0.03;
+
+    private final double fs;
+    private final int samples;
+    private final int sinceOnset;
+
+    /**
+     * @param sampleRateHz rate [Hz]
+     * @param samples      length of the analysed segment
+     * @param sinceOnset   samples from the onset to its start
+     */
+    PartialAccount(double sampleRateHz, int samples, int sinceOnset) {
+        this.fs = sampleRateHz;
+        this.samples = samples;
+        this.sinceOnset = sinceOnset;
+    }
+
+    List<Partial> of(List<DampedSinusoid> terms) {
+        List<DampedSinusoid> sorted = new ArrayList<>(terms);
+        sorted.sort(Comparator.comparingDouble((DampedSinusoid t) -> -atOnset(t)));
+        double strongest = sorted.stream()
+                .filter(t -> clear(t))
+                .mapToDouble(this::atOnset)
+                .max()
+                .orElse(sorted.stream().mapToDouble(this::atOnset).max().orElse(1));
+        List<DampedSinusoid> taken = new ArrayList<>();
+        List<Partial> out = new ArrayList<>();
+        for (DampedSinusoid t : sorted) {
+            DampedSinusoid stage = partnerStage(t, sorted, taken);
+            if (!taken.contains(t)) {
+                taken.add(t);
+                if (stage != null) {
+                    taken.add(stage);
+                }
+                out.add(partial(t, stage, sorted, strongest));
+            }
+        }
+        return out;
+    }
+
+    private double atOnset(DampedSinusoid t) {
+        return t.amplitude() * Math.exp(t.alpha() * sinceOnset);
+    }
+
+    private double t60(DampedSinusoid t) {
+        return Math.log(1000) / (t.alpha() * fs);
+    }
+
+    /** A term well above the noise and slow enough to be more than part of the strike. */
+    private boolean clear(DampedSinusoid t) {
+        return t.snr() > 32 && t60(t) > SHORTEST_RINGING;
+    }
+
+    /** A term at the same frequency that decays at another pace: the second stage of one partial. */
+    private DampedSinusoid partnerStage(DampedSinusoid t, List<DampedSinusoid> all, List<DampedSinusoid> taken) {
+        for (DampedSinusoid o : all) {
+            double apart = Math.abs(o.omega() - t.omega());
+            boolean same = apart < 0.35 * Math.abs(o.alpha() - t.alpha()) && apart < 2 * Math.PI / samples;
+            if (o != t
+                    && !taken.contains(o)
+                    && same
+                    && Math.max(o.alpha(), t.alpha()) > 1.6 * Math.min(o.alpha(), t.alpha())) {
+                return o;
+            }
+        }
+        return null;
+    }
+
+    private Partial partial(DampedSinusoid t, DampedSinusoid stage, List<DampedSinusoid> all, double strongest) {
+        DampedSinusoid early = stage != null && stage.alpha() > t.alpha() ? stage : t;
+        DampedSinusoid late = stage == null ? null : early == t ? stage : t;
+        double hz = t.omega() * fs / (2 * Math.PI);
+        double amplitude = atOnset(t);
+        double phase = Math.atan2(t.cIm(), t.cRe()) - t.omega() * sinceOnset;
+        double decay = t60(early);
+        boolean decays = early.alpha() * samples > 0.05; // under half a dB over the clip nothing is known of the decay
+        double relativeSe = early.omegaSe() / early.alpha();
+        boolean shadowed = all.stream().anyMatch(o -> shadows(o, t));
+        return new Partial(
+                hz,
+                1,
+                20 * Math.log10(amplitude / strongest),
+                amplitude,
+                Math.IEEEremainder(phase, 2 * Math.PI),
+                decays ? decay : null,
+                late == null || !decays ? null : t60(late),
+                beat(t, stage, all),
+                null,
+                t.omegaSe() * fs / (2 * Math.PI),
+                decays ? decay * relativeSe : null,
+                10 * Math.log10(t.snr()),
+                clear(t) && !shadowed && relativeSe < 0.35);
+    }
+
+    /** Whether a term is so much weaker than a close one that it is likely what the fit of that one left over. */
+    private boolean shadows(DampedSinusoid strong, DampedSinusoid t) {
+        if (t60(strong) < SHORTEST_RINGING) {
+            return false;
+        }
+        double apart = Math.abs(strong.omega() - t.omega()) * fs / (2 * Math.PI);
+        double reach = Math.max(4, 3 * Math.max(strong.alpha(), t.alpha()) * fs / (2 * Math.PI));
+        return apart < reach && atOnset(t) < 0.05 * atOnset(strong) && t.snr() < strong.snr() * 0.01;
+    }
+
+    private Double beat(DampedSinusoid t, DampedSinusoid stage, List<DampedSinusoid> all) {
+        Double best = null;
+        for (DampedSinusoid o : all) {
+            double apart = Math.abs(o.omega() - t.omega()) * fs / (2 * Math.PI);
+            boolean audible = o != t && o != stage && apart < 12 && atOnset(o) > 0.1 * atOnset(t) && clear(o);
+            if (audible && (best == null || apart < best)) {
+                best = apart;
+            }
+        }
+        return best;
+    }
+}

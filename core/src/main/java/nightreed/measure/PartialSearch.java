@@ -1,0 +1,170 @@
+package nightreed.measure;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import nightreed.dsp.RealFft;
+
+/**
+ * Looks for damped sinusoids in a residual with matched filters: for a decay β the statistic |Σ r e^(-βn) e^(-jωn)|² / Σ
+ * e^(-2βn) is, over the noise, the likelihood ratio of a partial of that decay (after Goodwin &amp; Vetterli 1999). One
+ * transform per decay covers all frequencies.
+ */
+final class PartialSearch {
+    /** Decays looked for [s to fall by 60 dB]; a factor of 2.5 apart loses at most 0.8 dB between two. */
+    private static final double[] T60_SECONDS = {16, 6.4, 2.56, 1.02, 0.41, 0.16, 0.066, 0.03};
+
+    /** Ratio at which one of a million looks at mere noise would still deceive; a partial needs more (13.4 dB). */
+    static final double LEAST_RATIO = 22;
+
+    private final double fs;
+    private final NoiseFloor floor;
+    private final List<Scale> scales = new ArrayList<>();
+
+    PartialSearch(int length, double sampleRateHz, NoiseFloor floor) {
+        this.fs = sampleRateHz;
+        this.floor = floor;
+        for (double t60 : T60_SECONDS) {
+            // decays far beyond the clip all look alike in it
+            if (t60 <= 6 * length / fs || scales.isEmpty()) {
+                scales.add(new Scale(t60, length));
+            }
+        }
+    }
+
+    private final class Scale {
+        final double beta;
+        final int used;
+        final RealFft fft;
+        final double energy;
+
+        Scale(double t60, int length) {
+            beta = Math.log(1000) / (t60 * fs);
+            used = (int) Math.min(length, 0.7 * t60 * fs); // the weight has fallen by 42 dB there
+            fft = new RealFft(RealFft.powerOfTwoFrom(Math.max(256, used + used / 3)));
+            energy = -Math.expm1(-2 * beta * used) / -Math.expm1(-2 * beta);
+        }
+
+        double[] statistic(double[] r) {
+            double[] x = new double[used];
+            double step = Math.exp(-beta);
+            double w = 1;
+            for (int i = 0; i < used; i++) {
+                x[i] = r[i] * w;
+                w *= step;
+            }
+            double[] p = RealFft.power(fft.forward(x));
+            for (int k = 0; k < p.length; k++) {
+                p[k] /= energy;
+            }
+            return p;
+        }
+
+        /** Half-width of the line of a partial of this decay [rad/sample]. */
+        double halfWidth() {
+            return Math.max(beta, 2 * Math.PI / used);
+        }
+    }
+
+    /**
+     * A term that the residual calls for.
+     *
+     * @param term  its frequency and decay
+     * @param power what it would explain, as {@link #power(DampedSinusoid, int)} counts it
+     */
+    record Candidate(DampedSinusoid term, double power) {}
+
+    /** Energy that a fitted term explains over {@code n} samples, in the unit of the statistic. */
+    static double power(DampedSinusoid t, int n) {
+        return t.amplitude() * t.amplitude() / 4 * t.energySamples(n);
+    }
+
+    /** A local maximum of one scale. */
+    private record Peak(double omega, Scale scale, double ratio, double power) {
+        /** Most that this partial can put into another scale at a distance: both edges of the window in phase. */
+        double skirt(double apart, Scale other) {
+            double amplitude2 = power / scale.energy;
+            return 4 * amplitude2 / (other.energy * Math.max(apart * apart, other.beta * other.beta));
+        }
+    }
+
+    /**
+     * New terms that the residual calls for, the strongest first. Only maxima near the strength of their surroundings
+     * are named: weaker ones may be skirts of the stronger and show again once those are subtracted.
+     */
+    List<Candidate> candidates(double[] residual, int most) {
+        List<Peak> peaks = new ArrayList<>();
+        // in parallel, but gathered in order, so that the answer does not depend on the machine
+        scales.parallelStream().map(s -> peaks(s, residual)).forEachOrdered(peaks::addAll);
+        // by energy, not by odds: the scale that fits a partial best gathers most of it
+        peaks.sort((a, b) -> Double.compare(b.power, a.power));
+        List<Peak> chosen = new ArrayList<>();
+        for (Peak p : peaks) {
+            double skirts = 0;
+            boolean apart = true;
+            for (Peak c : chosen) {
+                double distance = Math.abs(p.omega - c.omega);
+                apart &= distance > 3 * (c.scale.halfWidth() + p.scale.halfWidth());
+                skirts += c.skirt(distance, p.scale);
+            }
+            if (apart && p.power > 6 * skirts && chosen.size() < most) {
+                chosen.add(p);
+            }
+        }
+        List<Candidate> out = new ArrayList<>();
+        for (Peak p : chosen) {
+            out.add(new Candidate(DampedSinusoid.candidate(p.omega, p.scale.beta, p.ratio), p.power));
+        }
+        return out;
+    }
+
+    private List<Peak> peaks(Scale s, double[] residual) {
+        List<Peak> peaks = new ArrayList<>();
+        double[] p = s.statistic(residual);
+        double[] local = localFloor(p, s);
+        double step = 2 * Math.PI / s.fft.length();
+        int first = (int) Math.max(2, Math.ceil(20 / fs * s.fft.length()));
+        for (int k = first; k < p.length - 2; k++) {
+            if (p[k] > p[k - 1] && p[k] >= p[k + 1]) {
+                double noise = Math.max(local[k], floor.at(k * fs / s.fft.length()));
+                if (p[k] > LEAST_RATIO * noise) {
+                    double a = p[k - 1];
+                    double b = p[k + 1];
+                    double shift = 0.5 * (a - b) / (a - 2 * p[k] + b);
+                    peaks.add(new Peak((k + shift) * step, s, p[k] / noise, p[k]));
+                }
+            }
+        }
+        return peaks;
+    }
+
+    /** Median of the statistic over bands of a third of an octave, turned into the mean of an exponential law. */
+    private double[] localFloor(double[] p, Scale s) {
+        double[] out = new double[p.length];
+        int width = (int) Math.max(64, 24 * s.halfWidth() * s.fft.length() / (2 * Math.PI));
+        int a = 0;
+        List<double[]> knots = new ArrayList<>(); // centre bin, floor
+        while (a < p.length) {
+            int b = (int) Math.min(p.length, Math.max(a + width, a * 1.26));
+            if (p.length - b < width) {
+                b = p.length;
+            }
+            double[] band = Arrays.copyOfRange(p, a, b);
+            Arrays.sort(band);
+            knots.add(new double[] {(a + b) / 2.0, band[band.length / 2] / Math.log(2)});
+            a = b;
+        }
+        int j = 0;
+        for (int k = 0; k < p.length; k++) {
+            while (j + 1 < knots.size() && knots.get(j + 1)[0] <= k) {
+                j++;
+            }
+            double[] left = knots.get(j);
+            double[] right = knots.get(Math.min(j + 1, knots.size() - 1));
+            double span = right[0] - left[0];
+            double f = span > 0 ? Math.max(0, Math.min(1, (k - left[0]) / span)) : 0;
+            out[k] = left[1] + f * (right[1] - left[1]);
+        }
+        return out;
+    }
+}

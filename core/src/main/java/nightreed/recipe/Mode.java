@@ -1,0 +1,40 @@
+package nightreed.recipe;
+
+/**
+ * One decaying partial of a resonator bank.
+ *
+ * @param ratio      frequency over that of the key, above 0 and at most 200
+ * @param levelDb    level at the strike [dB], relative to the recipe's level; -120 to 24
+ * @param t60Seconds time to fall by 60 dB [s], 0.002 to 100
+ * @param phaseRad   phase at the strike [rad] of a cosine
+ */
+public record Mode(double ratio, double levelDb, double t60Seconds, double phaseRad) {
+    public Mode {
+        if (!(ratio > 0 && ratio <= 200)) {
+            throw new IllegalArgumentException("mode ratio must lie above 0 and at most at 200, got " + ratio);
+        }
+        if (!(levelDb >= -120 && levelDb <= 24)) {
+            throw new IllegalArgumentException(
+                    "level of the mode at ratio " + ratio + " must lie in -120 to 24 dB, got " + levelDb);
+        }
+        if (!(t60Seconds >= 0.002 && t60Seconds <= 100)) {
+            throw new IllegalArgumentException(
+                    "T60 of the mode at ratio " + ratio + " must lie in 0.002 to 100 s, got " + t60Seconds);
+        }
+        if (!Double.isFinite(phaseRad)) {
+            throw new IllegalArgumentException("phase of the mode at ratio " + ratio + " must be finite");
+        }
+    }
+
+    public Mode withRatio(double r) {
+        return new Mode(r, levelDb, t60Seconds, phaseRad);
+    }
+
+    public Mode withLevelDb(double db) {
+        return new Mode(ratio, db, t60Seconds, phaseRad);
+    }
+
+    public Mode withT60Seconds(double t60) {
+        return new Mode(ratio, levelDb, t60, phaseRad);
+    }
+}
