@@ -52,6 +52,18 @@ public record ResonatorRecipe(
         return Pitch.hz(key + tuningCents / 100);
     }
 
+    /** The same sound, described as belonging to another key: the tuning takes up what lies between, or the ratios do. */
+    public ResonatorRecipe onKey(int newKey) {
+        double cents = tuningCents + 100 * (key - newKey);
+        if (Math.abs(cents) <= 100) {
+            return new ResonatorRecipe(newKey, cents, levelDb, exciter, modes, keyTracking, velocity, damperT60);
+        }
+        double factor = Math.pow(2, (key - newKey) / 12.0);
+        List<Mode> moved =
+                modes.stream().map(m -> m.withRatio(m.ratio() * factor)).toList();
+        return new ResonatorRecipe(newKey, tuningCents, levelDb, exciter, moved, keyTracking, velocity, damperT60);
+    }
+
     public ResonatorRecipe withModes(List<Mode> m) {
         return new ResonatorRecipe(key, tuningCents, levelDb, exciter, m, keyTracking, velocity, damperT60);
     }

@@ -42,7 +42,6 @@ final class ResonatorVoice {
     private double noiseLevel;
     private double noiseDecay;
     private int key = -1;
-    private double velocity;
     private boolean held;
     private boolean sounding;
     private double fade = 1; // falls to 0 when the voice is wanted for another note
@@ -78,7 +77,6 @@ final class ResonatorVoice {
     /** Starts a note from rest. @param noteVelocity 0 to 1 @param seed chooses the noise of this strike */
     void strike(ResonatorRecipe recipe, int noteKey, double noteVelocity, long seed) {
         key = noteKey;
-        velocity = noteVelocity;
         held = true;
         sounding = true;
         fade = 1;

@@ -1,0 +1,15 @@
+package nightreed.project;
+
+import nightreed.recipe.ResonatorRecipe;
+
+/**
+ * A recipe that was kept, with how close it was.
+ *
+ * @param id       row
+ * @param name     what was done
+ * @param note     what its maker thought of it
+ * @param at       when, ISO 8601
+ * @param totalJnd distance then [JND]
+ * @param recipe   the recipe
+ */
+public record Take(long id, String name, String note, String at, double totalJnd, ResonatorRecipe recipe) {}

@@ -1,0 +1,205 @@
+package nightreed.sheet;
+
+import java.util.Locale;
+import java.util.Map;
+import nightreed.match.Aspect;
+import nightreed.match.Comparison;
+import nightreed.match.PartialDifference;
+import nightreed.match.Tolerances;
+import nightreed.measure.Measurement;
+import nightreed.measure.Partial;
+import nightreed.music.Pitch;
+import nightreed.recipe.Parameter;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.ResonatorRecipe;
+
+/**
+ * One page to build the sound from anywhere: every value with its unit and how far it may move, the partials of the
+ * recording, what a listener would still notice, and the maker's own note. Self-contained HTML that prints well.
+ */
+public final class PatchSheet {
+    private PatchSheet() {}
+
+    /**
+     * @param project     name of the project
+     * @param imitation   name of the imitation
+     * @param measurement what was imitated
+     * @param recipe      the imitation
+     * @param fitted      the recipe as fitted, to tell values set by hand; null if unknown
+     * @param tolerances  from {@link Tolerances#of}
+     * @param comparison  recording against imitation
+     * @param note        the maker's note, may be empty
+     */
+    public static String html(
+            String project,
+            String imitation,
+            Measurement measurement,
+            ResonatorRecipe recipe,
+            ResonatorRecipe fitted,
+            Map<String, Tolerances.Span> tolerances,
+            Comparison comparison,
+            String note) {
+        StringBuilder h = new StringBuilder(16_000);
+        h.append("<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>")
+                .append(escape(imitation + ", patch sheet"))
+                .append("</title>\n<style>\n")
+                .append(STYLE)
+                .append("</style></head><body>\n");
+        h.append("<p class=\"quiet\">").append(escape(project)).append("</p>\n");
+        h.append("<h1>")
+                .append(escape(imitation))
+                .append("</h1>\n<p>Method: resonators, ")
+                .append(recipe.modes().size())
+                .append(" modes. Values hold for key ")
+                .append(Pitch.name(recipe.key()))
+                .append(" (MIDI ")
+                .append(recipe.key())
+                .append(") at velocity ")
+                .append(number(recipe.velocity().reference(), 2))
+                .append(". 0 dB is a mode of full level.</p>\n");
+        if (!note.isBlank()) {
+            h.append("<h2>Note</h2>\n<p class=\"note\">").append(escape(note)).append("</p>\n");
+        }
+        comparison(h, comparison);
+        values(h, recipe, fitted, tolerances);
+        partials(h, measurement, comparison);
+        h.append(
+                "<p class=\"quiet\">Resonant sounds can jump in level. Start low, rest your ears, and follow the rules on"
+                        + " noise exposure where you are.</p>\n</body></html>\n");
+        return h.toString();
+    }
+
+    private static void comparison(StringBuilder h, Comparison c) {
+        h.append("<h2>What a listener would notice</h2>\n<p>")
+                .append(
+                        c.withinHearing()
+                                ? "Nothing: no aspect is more than one just-noticeable difference (JND) off."
+                                : "First of all the " + c.worst().title() + ".")
+                .append(" All together ")
+                .append(number(c.totalJnd(), 2))
+                .append(" JND.</p>\n<table><tr>");
+        for (Aspect a : Aspect.values()) {
+            h.append("<th>").append(a.title()).append("</th>");
+        }
+        h.append("</tr><tr>");
+        for (Aspect a : Aspect.values()) {
+            h.append("<td>").append(number(c.jnd(a), 2)).append(" JND</td>");
+        }
+        h.append("</tr></table>\n");
+    }
+
+    private static void values(
+            StringBuilder h, ResonatorRecipe recipe, ResonatorRecipe fitted, Map<String, Tolerances.Span> tolerances) {
+        h.append("<h2>Values</h2>\n<table><tr><th class=\"l\">value</th><th>set to</th><th>unit</th>")
+                .append("<th>may move from</th><th>to</th><th class=\"l\">origin</th></tr>\n");
+        Parameter.Group group = null;
+        for (Recipe.Setting s : recipe.settings()) {
+            Parameter p = s.parameter();
+            if (p.group() != group) {
+                group = p.group();
+                h.append("<tr><th class=\"l\" colspan=\"6\">")
+                        .append(group.title())
+                        .append("</th></tr>\n");
+            }
+            Tolerances.Span span = tolerances.get(p.id());
+            h.append("<tr><td class=\"l\">")
+                    .append(escape(p.name()))
+                    .append("</td><td>")
+                    .append(p.format(s.value()))
+                    .append("</td><td>")
+                    .append(escape(p.unit()))
+                    .append("</td><td>")
+                    .append(span == null ? "" : p.format(span.low()))
+                    .append("</td><td>")
+                    .append(span == null ? "" : p.format(span.high()))
+                    .append("</td><td class=\"l\">")
+                    .append(origin(p, s.value(), fitted))
+                    .append("</td></tr>\n");
+        }
+        h.append("</table>\n<p class=\"quiet\">\"May move\": each value alone, before anyone would hear it.</p>\n");
+    }
+
+    private static String origin(Parameter p, double value, ResonatorRecipe fitted) {
+        if (p.group() == Parameter.Group.PLAYING) {
+            return "usual value, one note cannot tell";
+        }
+        if (fitted == null) {
+            return "set by hand";
+        }
+        try {
+            boolean same = Math.abs(fitted.value(p.id()) - value) <= 1e-9 * Math.max(1, Math.abs(value));
+            return same ? "fitted" : "set by hand (fitted: " + p.format(fitted.value(p.id())) + ")";
+        } catch (IllegalArgumentException modeAddedByHand) {
+            return "set by hand";
+        }
+    }
+
+    private static void partials(StringBuilder h, Measurement m, Comparison c) {
+        h.append("<h2>Partials of the recording</h2>\n<p>");
+        if (m.f0Hz() != null) {
+            h.append("Sounds ")
+                    .append(m.nearestNote())
+                    .append(", ")
+                    .append(String.format(Locale.ROOT, "%+.1f", m.centsFromConcert()))
+                    .append(" cents (")
+                    .append(number(m.f0Hz(), 2))
+                    .append(" Hz). ");
+        }
+        if (m.series() != null) {
+            h.append("Nearest series: ")
+                    .append(m.series().series().name())
+                    .append(", ")
+                    .append(number(m.series().deviationCents(), 0))
+                    .append(" cents off.");
+        }
+        h.append("</p>\n<table><tr><th class=\"l\">partial</th><th>Hz</th><th>&plusmn;</th><th>ratio</th><th>dB</th>")
+                .append("<th>T60 s</th><th>&plusmn;</th><th>imitation dB</th><th>imitation T60 s</th>")
+                .append("<th>off by JND</th></tr>\n");
+        for (PartialDifference d : c.partials()) {
+            Partial p = d.recording();
+            if (p == null) {
+                continue;
+            }
+            String name = m.series() == null ? null : m.series().nameOf(p.frequencyHz());
+            Partial i = d.imitation();
+            h.append("<tr><td class=\"l\">")
+                    .append(name == null ? "" : name)
+                    .append("</td>")
+                    .append(cell(p.frequencyHz(), 2))
+                    .append(cell(p.frequencySeHz(), 3))
+                    .append(cell(p.ratio(), 4))
+                    .append(cell(p.levelDb(), 1))
+                    .append(cell(p.t60Seconds(), 3))
+                    .append(cell(p.t60SeSeconds(), 3))
+                    .append(i == null ? "<td>none</td>" : cell(p.levelDb() + d.levelDb(), 1))
+                    .append(cell(i == null ? null : i.t60Seconds(), 3))
+                    .append(cell(d.heardJnd(), 2))
+                    .append("</tr>\n");
+        }
+        h.append("</table>\n");
+    }
+
+    private static String cell(Double v, int decimals) {
+        return "<td>" + (v == null || !Double.isFinite(v) ? "" : number(v, decimals)) + "</td>";
+    }
+
+    private static String number(double v, int decimals) {
+        return String.format(Locale.ROOT, "%." + decimals + "f", v);
+    }
+
+    private static String escape(String text) {
+        return text.replace("&", "&amp;")
+                .replace("<", "&lt;")
+                .replace(">", "&gt;")
+                .replace("\"", "&quot;");
+    }
+
+    private static final String STYLE = """
+            body { font: 14px/1.5 'IBM Plex Sans', sans-serif; color: #1b2a2e; max-width: 52rem; margin: 2rem auto; padding: 0 1rem }
+            h1 { font-size: 1.7rem; margin: 0 } h2 { font-size: 1.1rem; margin: 1.6rem 0 .4rem }
+            table { border-collapse: collapse; width: 100% } th { font-weight: 500; color: #4c6064; text-align: right }
+            td { text-align: right; font-variant-numeric: tabular-nums } td, th { padding: .15rem .5rem; border-bottom: 1px solid #d8dfdd }
+            .l { text-align: left } .quiet { color: #4c6064 } .note { border-left: 3px solid #c97f1c; padding-left: .8rem; white-space: pre-wrap }
+            @media print { body { margin: 0; max-width: none } }
+            """;
+}
