@@ -33,7 +33,8 @@ final class Out {
     }
 
     /** Progress for people at a terminal; silent in scripts. */
-    @SuppressWarnings("SystemConsoleNull") // newer JDKs are started with -Djdk.console=java.base, where null still tells
+    @SuppressWarnings(
+            "SystemConsoleNull") // newer JDKs are started with -Djdk.console=java.base, where null still tells
     static Progress progress(PrintWriter err) {
         if (System.console() == null) {
             return Progress.NONE;

@@ -18,6 +18,11 @@ public final class Matcher {
         return new Side(clip, Measurer.measure(clip, progress));
     }
 
+    /** The recipe as the measurement gives it, before anything is fitted. */
+    public static ResonatorRecipe startingValues(Side recording) throws UnusableSound {
+        return ResonatorFit.start(recording.measurement());
+    }
+
     /** Finds the recipe of resonators that comes closest to a recording. */
     public static ResonatorRecipe fit(Side recording, Progress progress) throws UnusableSound {
         return new ResonatorFit(recording, progress).run();

@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import nightreed.measure.Measurement;
+import nightreed.measure.Progress;
 import nightreed.recipe.Parameter;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
@@ -27,7 +28,7 @@ public final class Tolerances {
     public record Span(double low, double high, double effect) {}
 
     /** Spans by parameter id, in the order of the recipe. Values that one note cannot tell (playing) have none. */
-    public static Map<String, Span> of(Side recording, ResonatorRecipe recipe) {
+    public static Map<String, Span> of(Side recording, ResonatorRecipe recipe, Progress progress) {
         Side here = Prediction.of(recipe, recording.measurement(), 30);
         Side hereShort = Prediction.of(recipe, recording.measurement(), 0.25);
         Map<String, Span> out = new LinkedHashMap<>();
@@ -36,6 +37,7 @@ public final class Tolerances {
             if (p.group() == Parameter.Group.PLAYING) {
                 continue;
             }
+            progress.report(0, p.name());
             boolean strike = p.group() == Parameter.Group.EXCITER;
             Change change = value -> strike
                     ? rendered(hereShort, recording.measurement(), recipe.with(p.id(), value))

@@ -8,6 +8,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.ReadOnlyFileSystemException;
 import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.util.UUID;
 
 /** Files that are either written whole or left as they were. */
 public final class SafeFiles {
@@ -28,8 +30,8 @@ public final class SafeFiles {
         Path part = null;
         try {
             Files.createDirectories(folder);
-            part = Files.createTempFile(folder, ".night-reed-", ".part");
-            Files.write(part, bytes);
+            part = folder.resolve(".night-reed-" + UUID.randomUUID() + ".part");
+            Files.write(part, bytes, StandardOpenOption.CREATE_NEW);
             Files.move(part, target, StandardCopyOption.REPLACE_EXISTING);
         } catch (FileSystemException | ReadOnlyFileSystemException e) {
             discard(part);

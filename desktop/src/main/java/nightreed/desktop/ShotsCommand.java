@@ -1,0 +1,113 @@
+package nightreed.desktop;
+
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Predicate;
+import javafx.application.Platform;
+import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.image.WritableImage;
+import javafx.stage.Stage;
+import javax.imageio.ImageIO;
+import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.bench.DemoProject;
+import nightreed.desktop.stage.Stage6;
+import nightreed.device.StandInOutput;
+import nightreed.measure.Progress;
+import nightreed.sound.SafeFiles;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(name = "shots", description = "Draws each view of the demo project into PNG files.")
+final class ShotsCommand implements Callable<Integer> {
+    @Parameters(paramLabel = "DIR", description = "Folder for the pictures.")
+    Path folder;
+
+    @Option(names = "--size", paramLabel = "WxH", description = "Size of the window, 1280x800 by default.")
+    String size = "1280x800";
+
+    @Override
+    public Integer call() throws Exception {
+        String[] wh = size.split("x", 2);
+        double width = Double.parseDouble(wh[0]);
+        double height = Double.parseDouble(wh[1]);
+        CountDownLatch started = new CountDownLatch(1);
+        Platform.startup(started::countDown);
+        started.await();
+        Platform.setImplicitExit(false);
+        Workbench[] bench = new Workbench[1];
+        Stage[] stage = new Stage[1];
+        onFx(() -> {
+            bench[0] = new Workbench(source -> new StandInOutput(source, 48_000));
+            stage[0] = new Stage();
+            bench[0].show(stage[0]);
+            stage[0].setWidth(width);
+            stage[0].setHeight(height);
+            return null;
+        });
+        bench[0].bench().open(DemoProject.open(Main.builtDemo(), Progress.NONE));
+        // everything that follows a recipe has to be there before the picture is taken
+        await(bench[0], s -> s.moves() != null && !s.tolerances().isEmpty());
+        for (Stage6 view : Stage6.values()) {
+            onFx(() -> {
+                bench[0].shell().go(view);
+                return null;
+            });
+            settle();
+            WritableImage image = onFx(() -> stage[0].getScene().snapshot(null));
+            write(image, folder.resolve(view.title().toLowerCase(Locale.ROOT) + ".png"));
+        }
+        onFx(() -> {
+            stage[0].close();
+            bench[0].close();
+            return null;
+        });
+        Platform.exit();
+        return 0;
+    }
+
+    private static void await(Workbench workbench, Predicate<BenchState> ready) throws Exception {
+        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(60);
+        while (!onFx(() -> ready.test(workbench.bench().state()))) {
+            if (System.nanoTime() > end) {
+                throw new IOException("The demo project did not open within a minute: see the log.");
+            }
+            TimeUnit.MILLISECONDS.sleep(50);
+        }
+    }
+
+    /** Lets layout and drawing happen. */
+    private static void settle() throws Exception {
+        for (int i = 0; i < 4; i++) {
+            TimeUnit.MILLISECONDS.sleep(60);
+            onFx(() -> null);
+        }
+    }
+
+    private static <T> T onFx(Callable<T> work) throws Exception {
+        FutureTask<T> task = new FutureTask<>(work);
+        Platform.runLater(task);
+        try {
+            return task.get(60, TimeUnit.SECONDS);
+        } catch (ExecutionException e) {
+            throw e.getCause() instanceof Exception inner ? inner : e;
+        }
+    }
+
+    private static void write(WritableImage image, Path file) throws IOException {
+        BufferedImage rgb =
+                new BufferedImage((int) image.getWidth(), (int) image.getHeight(), BufferedImage.TYPE_INT_RGB);
+        rgb.getGraphics().drawImage(SwingFXUtils.fromFXImage(image, null), 0, 0, null);
+        ByteArrayOutputStream png = new ByteArrayOutputStream();
+        ImageIO.write(rgb, "png", png);
+        SafeFiles.write(file, png.toByteArray());
+    }
+}

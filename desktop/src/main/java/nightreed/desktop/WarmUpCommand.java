@@ -1,0 +1,27 @@
+package nightreed.desktop;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import nightreed.desktop.bench.DemoProject;
+import nightreed.match.Matcher;
+import nightreed.measure.MeasurementJson;
+import nightreed.measure.Progress;
+import nightreed.room.RecordingRoom;
+import picocli.CommandLine.Command;
+
+/** Run once after a build: makes the demo project, and by that loads the classes that are kept ready for later starts. */
+@Command(name = "warm-up", hidden = true, description = "Builds the demo project.")
+final class WarmUpCommand implements Callable<Integer> {
+    @Override
+    public Integer call() throws Exception {
+        Path demo = Main.builtDemo();
+        if (demo != null && Files.isDirectory(demo.getParent())) {
+            Files.deleteIfExists(demo);
+            DemoProject.build(demo, Progress.NONE).close();
+        }
+        var clip = RecordingRoom.record(RecordingRoom.instruments().get(0), 69, 0.7, 1);
+        MeasurementJson.text(Matcher.side(clip, Progress.NONE).measurement());
+        return 0;
+    }
+}

@@ -1,0 +1,91 @@
+package nightreed.desktop.bench;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.measure.Progress;
+import nightreed.project.Imitation;
+import nightreed.project.ProjectFile;
+import nightreed.project.Snapshot;
+import nightreed.project.UnusableProject;
+import nightreed.recipe.ResonatorRecipe;
+import nightreed.room.RecordingRoom;
+import nightreed.sound.Clip;
+import nightreed.sound.UnusableSound;
+
+/**
+ * The Salt Lantern: a radio serial whose instruments drowned with the cargo. Two slate bars from the recording room,
+ * measured and fitted, one of them then bent by hand, so that there is something to hear and to mend.
+ */
+public final class DemoProject {
+    private DemoProject() {}
+
+    /** Copies the demo to a new folder, so that nobody can spoil it; builds it first where it has not been built. */
+    public static ProjectFile open(Path built, Progress progress) throws UnusableProject, UnusableSound, IOException {
+        Path copy = Files.createTempDirectory("night-reed-demo").resolve("The Salt Lantern" + ProjectFile.ENDING);
+        if (built != null && Files.isRegularFile(built)) {
+            Files.copy(built, copy);
+        } else {
+            build(copy, progress).close();
+        }
+        return ProjectFile.open(copy);
+    }
+
+    public static ProjectFile build(Path path, Progress progress) throws UnusableProject, UnusableSound {
+        ProjectFile p = ProjectFile.create(path, "The Salt Lantern");
+        RecordingRoom.Instrument bars = RecordingRoom.instrument("slate-bars");
+        add(p, bars, "Slate bar, low, hard", 57, 0.9, progress.part(0, 0.5), true);
+        add(p, bars, "Slate bar, high, soft", 72, 0.4, progress.part(0.5, 1), false);
+        return p;
+    }
+
+    private static void add(
+            ProjectFile p,
+            RecordingRoom.Instrument instrument,
+            String name,
+            int key,
+            double velocity,
+            Progress progress,
+            boolean bend)
+            throws UnusableProject, UnusableSound {
+        Clip clip = RecordingRoom.record(instrument, key, velocity, 3);
+        Side side = Matcher.side(clip, progress.part(0, 0.3));
+        Imitation i = p.addImitation(name);
+        long recording = p.addRecording("recording room: " + name, clip, side.measurement());
+        Snapshot s = new Snapshot(recording, null, null, "");
+        p.commit(i, "recording", s);
+        ResonatorRecipe start = Matcher.startingValues(side);
+        p.addTake(
+                i,
+                "starting values",
+                "as measured",
+                Matcher.predict(side, start).totalJnd(),
+                start);
+        ResonatorRecipe fitted = Matcher.fit(side, progress.part(0.3, 1));
+        s = new Snapshot(
+                recording, fitted, fitted, "For the harbour scene. Yarn mallet, dry room; the hall comes later.");
+        p.commit(i, "fit resonators", s);
+        double total = Matcher.predict(side, fitted).totalJnd();
+        p.addTake(i, "fit, " + fitted.modes().size() + " modes", "", total, fitted);
+        if (bend) {
+            ResonatorRecipe bent = fitted;
+            bent = commit(p, i, s, bent.with("mode.2.t60", 1.8 * bent.value("mode.2.t60")), "mode 2 T60 longer");
+            bent = commit(p, i, s, bent.with("mode.3.level", bent.value("mode.3.level") - 5), "mode 3 level lower");
+            bent = commit(p, i, s, bent.with("noise.level", bent.value("noise.level") + 7), "strike noise level up");
+            p.addTake(
+                    i,
+                    "by hand",
+                    "rings on like glass; the strike is too stony",
+                    Matcher.predict(side, bent).totalJnd(),
+                    bent);
+        }
+    }
+
+    private static ResonatorRecipe commit(ProjectFile p, Imitation i, Snapshot s, ResonatorRecipe recipe, String label)
+            throws UnusableProject {
+        p.commit(i, label, s.withRecipe(recipe));
+        return recipe;
+    }
+}

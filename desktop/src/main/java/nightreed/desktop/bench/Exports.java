@@ -1,0 +1,53 @@
+package nightreed.desktop.bench;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import nightreed.match.Matcher;
+import nightreed.match.Tolerances;
+import nightreed.measure.Progress;
+import nightreed.recipe.RecipeJson;
+import nightreed.sheet.PartialCsv;
+import nightreed.sheet.PatchSheet;
+import nightreed.sound.SafeFiles;
+import nightreed.sound.WavFiles;
+
+/** The files that are taken away from the Keep stage. */
+final class Exports {
+    private Exports() {}
+
+    static List<Path> write(BenchState s, Path folder, Progress progress) throws IOException {
+        String stem = s.current()
+                .name()
+                .toLowerCase(Locale.ROOT)
+                .replaceAll("[^a-z0-9]+", "-")
+                .replaceAll("^-|-$", "");
+        stem = stem.isEmpty() ? "imitation" : stem;
+        Path sheet = folder.resolve(stem + "-sheet.html");
+        Path sound = folder.resolve(stem + ".wav");
+        Path recipe = folder.resolve(stem + "-recipe.json");
+        Path partials = folder.resolve(stem + "-partials.csv");
+        progress.report(0.1, "computing how far each value may move");
+        var tolerances = s.tolerances().isEmpty()
+                ? Tolerances.of(s.recording(), s.recipe(), progress.part(0.1, 0.6))
+                : s.tolerances();
+        var comparison = Matcher.predict(s.recording(), s.recipe());
+        progress.report(0.6, "writing");
+        SafeFiles.write(
+                sheet,
+                PatchSheet.html(
+                        s.projectName(),
+                        s.current().name(),
+                        s.recording().measurement(),
+                        s.recipe(),
+                        s.snapshot().fitted(),
+                        tolerances,
+                        comparison,
+                        s.snapshot().note()));
+        WavFiles.write(Matcher.render(s.recipe(), s.recording().measurement()), WavFiles.Format.PCM24, sound);
+        SafeFiles.write(recipe, RecipeJson.text(s.recipe()));
+        SafeFiles.write(partials, PartialCsv.text(s.recording().measurement()));
+        return List.of(sheet, sound, recipe, partials);
+    }
+}

@@ -1,0 +1,7 @@
+/**
+ * What is on the bench, and the work on it, without a scene: presenters that tests drive with plain executors.
+ *
+ * <h2>Where to start</h2>
+ * {@link nightreed.desktop.bench.Bench}: its state is one immutable {@link nightreed.desktop.bench.BenchState} at a time.
+ */
+package nightreed.desktop.bench;

@@ -1,0 +1,220 @@
+package nightreed.desktop.rail;
+
+import java.util.BitSet;
+import java.util.Map;
+import javafx.beans.property.SimpleDoubleProperty;
+import javafx.beans.property.SimpleIntegerProperty;
+import javafx.geometry.VPos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Region;
+import javafx.scene.text.TextAlignment;
+import nightreed.desktop.reedbed.Ink;
+import nightreed.device.Desk;
+import nightreed.music.Pitch;
+
+/** Playable keys on the screen. How far down a key is struck sets the strength. */
+public final class Keys extends Region {
+    private static final boolean[] BLACK = {
+        false, true, false, true, false, false, true, false, true, false, true, false
+    };
+
+    /** Two rows of letters: the lower plays the white keys, the row above it the black ones between them. */
+    private static final Map<KeyCode, Integer> LETTERS = Map.ofEntries(
+            Map.entry(KeyCode.Z, 0),
+            Map.entry(KeyCode.S, 1),
+            Map.entry(KeyCode.X, 2),
+            Map.entry(KeyCode.D, 3),
+            Map.entry(KeyCode.C, 4),
+            Map.entry(KeyCode.V, 5),
+            Map.entry(KeyCode.G, 6),
+            Map.entry(KeyCode.B, 7),
+            Map.entry(KeyCode.H, 8),
+            Map.entry(KeyCode.N, 9),
+            Map.entry(KeyCode.J, 10),
+            Map.entry(KeyCode.M, 11));
+
+    private final Canvas canvas = new Canvas();
+    private final Desk desk;
+    private final int octaves;
+    private final SimpleIntegerProperty lowest = new SimpleIntegerProperty(48);
+    private final SimpleIntegerProperty home = new SimpleIntegerProperty(-1);
+    private final SimpleDoubleProperty strength = new SimpleDoubleProperty(0.7);
+    private final BitSet down = new BitSet(128);
+    private int mouseKey = -1;
+
+    public Keys(Desk desk, int octaves) {
+        this.desk = desk;
+        this.octaves = octaves;
+        getChildren().add(canvas);
+        setAccessibleRole(AccessibleRole.IMAGE_VIEW);
+        setAccessibleText("Piano keys; the letter rows Z to M and S to J play them");
+        setOnMousePressed(this::press);
+        setOnMouseDragged(this::press);
+        setOnMouseReleased(e -> release(mouseKey));
+        lowest.addListener((o, a, b) -> draw());
+        home.addListener((o, a, b) -> draw());
+    }
+
+    /** Lowest key shown, a C. */
+    public SimpleIntegerProperty lowestProperty() {
+        return lowest;
+    }
+
+    /** The recipe's own key, marked; -1 for none. */
+    public SimpleIntegerProperty homeProperty() {
+        return home;
+    }
+
+    /** Strength with which letters strike, 0 to 1. */
+    public SimpleDoubleProperty strengthProperty() {
+        return strength;
+    }
+
+    public void octave(int up) {
+        lowest.set(Math.max(0, Math.min(120 - 12 * octaves, lowest.get() + 12 * up)));
+    }
+
+    /** Plays a letter; returns whether it is one that plays. The middle octave is under the hand. */
+    public boolean letterDown(KeyCode code) {
+        Integer step = LETTERS.get(code);
+        if (step == null) {
+            return false;
+        }
+        strike(lowest.get() + 12 * (octaves / 2) + step, strength.get());
+        return true;
+    }
+
+    public boolean letterUp(KeyCode code) {
+        Integer step = LETTERS.get(code);
+        if (step == null) {
+            return false;
+        }
+        release(lowest.get() + 12 * (octaves / 2) + step);
+        return true;
+    }
+
+    /** Strikes a key unless it is held already. */
+    public void strike(int key, double velocity) {
+        if (key >= 0 && key < 128 && !down.get(key)) {
+            down.set(key);
+            desk.noteOn(key, velocity);
+            draw();
+        }
+    }
+
+    public void release(int key) {
+        if (key >= 0 && down.get(key)) {
+            down.clear(key);
+            desk.noteOff(key);
+            draw();
+        }
+        if (key == mouseKey) {
+            mouseKey = -1;
+        }
+    }
+
+    /** Lets go of everything. */
+    public void releaseAll() {
+        for (int k = down.nextSetBit(0); k >= 0; k = down.nextSetBit(k + 1)) {
+            desk.noteOff(k);
+        }
+        down.clear();
+        draw();
+    }
+
+    private void press(MouseEvent e) {
+        int key = keyAt(e.getX(), e.getY());
+        if (key != mouseKey) {
+            release(mouseKey);
+            if (key >= 0) {
+                mouseKey = key;
+                strike(key, Math.max(0.15, Math.min(1, 0.2 + 0.8 * e.getY() / getHeight())));
+            }
+        }
+    }
+
+    private double whiteWidth() {
+        return getWidth() / (7 * octaves);
+    }
+
+    private static int whitesBelow(int step) {
+        int n = 0;
+        for (int i = 0; i < step; i++) {
+            n += BLACK[i] ? 0 : 1;
+        }
+        return n;
+    }
+
+    private double left(int key) {
+        int from = key - lowest.get();
+        double white = whiteWidth() * (7 * (from / 12) + whitesBelow(from % 12));
+        return BLACK[from % 12] ? white - whiteWidth() * 0.3 : white;
+    }
+
+    private int keyAt(double x, double y) {
+        int white = -1;
+        for (int k = lowest.get(); k < lowest.get() + 12 * octaves; k++) {
+            boolean black = BLACK[k % 12];
+            double w = whiteWidth() * (black ? 0.6 : 1);
+            if (x >= left(k) && x < left(k) + w) {
+                if (black && y < getHeight() * 0.58) {
+                    return k;
+                }
+                if (!black) {
+                    white = k;
+                }
+            }
+        }
+        return white;
+    }
+
+    @Override
+    protected void layoutChildren() {
+        canvas.setWidth(getWidth());
+        canvas.setHeight(getHeight());
+        draw();
+    }
+
+    private void draw() {
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        double h = canvas.getHeight();
+        g.clearRect(0, 0, canvas.getWidth(), h);
+        g.setFont(Ink.figures(11));
+        g.setTextAlign(TextAlignment.CENTER);
+        g.setTextBaseline(VPos.BOTTOM);
+        for (int pass = 0; pass < 2; pass++) {
+            for (int k = lowest.get(); k < lowest.get() + 12 * octaves; k++) {
+                boolean black = BLACK[k % 12];
+                if (black == (pass == 1)) {
+                    key(g, k, black, h);
+                }
+            }
+        }
+    }
+
+    private void key(GraphicsContext g, int k, boolean black, double h) {
+        double w = whiteWidth() * (black ? 0.6 : 1);
+        double x = left(k);
+        double tall = black ? h * 0.58 : h;
+        boolean held = down.get(k);
+        g.setFill(held ? Ink.IMITATION : black ? Ink.GROUND : k == home.get() ? Ink.LINE : Ink.RAISED);
+        g.fillRoundRect(x + 1, -4, w - 2, tall + 3, 5, 5);
+        if (!black) {
+            g.setStroke(Ink.LINE);
+            g.setLineWidth(1);
+            g.strokeRoundRect(x + 1, -4, w - 2, tall + 3, 5, 5);
+        }
+        if (k == home.get()) {
+            g.setFill(Ink.RECORDING);
+            g.fillOval(x + w / 2 - 3, tall - (black ? 12 : 24), 6, 6);
+        }
+        if (k % 12 == 0 && w > 14) {
+            g.setFill(held ? Ink.GROUND : Ink.QUIET);
+            g.fillText(Pitch.name(k), x + w / 2, h - 3);
+        }
+    }
+}

@@ -1,0 +1,212 @@
+package nightreed.desktop.reedbed;
+
+import java.util.Locale;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.geometry.VPos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
+import javafx.scene.text.TextAlignment;
+import nightreed.match.Comparison;
+import nightreed.match.Hearing;
+import nightreed.match.PartialDifference;
+import nightreed.measure.Partial;
+
+/**
+ * Under the bed, on the same axis: one thing exactly, for recording and imitation together, with the span of one JND
+ * shaded.
+ */
+public final class Strip extends Region {
+    /** What the strip shows. */
+    public enum Shows {
+        T60("T60"),
+        LEVEL("Level");
+
+        private final String title;
+
+        Shows(String title) {
+            this.title = title;
+        }
+
+        public String title() {
+            return title;
+        }
+    }
+
+    private static final double LEFT = 46;
+    private static final double RIGHT = 14;
+    private static final double[] SECONDS = {0.01, 0.03, 0.1, 0.3, 1, 3, 10, 30};
+
+    private final Canvas canvas = new Canvas();
+    private final SimpleObjectProperty<Partial> selected;
+    private Comparison comparison;
+    private Axis axis;
+    private Shows shows = Shows.T60;
+
+    public Strip(SimpleObjectProperty<Partial> selected) {
+        this.selected = selected;
+        getChildren().add(canvas);
+        setAccessibleRole(AccessibleRole.IMAGE_VIEW);
+        setAccessibleText("Decay or level of each partial, recording against imitation");
+        selected.addListener((o, a, b) -> draw());
+    }
+
+    public void setComparison(Comparison c) {
+        comparison = c;
+        draw();
+    }
+
+    public void setAxis(Axis a) {
+        axis = a;
+        draw();
+    }
+
+    public void show(Shows what) {
+        shows = what;
+        draw();
+    }
+
+    @Override
+    protected void layoutChildren() {
+        if (canvas.getWidth() != getWidth() || canvas.getHeight() != getHeight()) {
+            canvas.setWidth(getWidth());
+            canvas.setHeight(getHeight());
+            draw();
+        }
+    }
+
+    private void draw() {
+        double w = canvas.getWidth();
+        double h = canvas.getHeight();
+        if (w < 40 || h < 30) {
+            return;
+        }
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        g.setFill(Ink.PANEL);
+        g.fillRoundRect(0, 0, w, h, 12, 12);
+        if (comparison == null || axis == null) {
+            return;
+        }
+        if (shows == Shows.T60) {
+            decays(g, w, h);
+        } else {
+            levels(g, w, h);
+        }
+    }
+
+    private double x(double hz, double w) {
+        return LEFT + axis.position(hz) * (w - LEFT - RIGHT);
+    }
+
+    private boolean visible(double x, double w) {
+        return x >= LEFT - 2 && x <= w - RIGHT + 2;
+    }
+
+    private void decays(GraphicsContext g, double w, double h) {
+        double low = Double.POSITIVE_INFINITY;
+        double high = 0;
+        for (PartialDifference d : comparison.partials()) {
+            Double t = d.either().t60Seconds();
+            if (t != null) {
+                low = Math.min(low, t);
+                high = Math.max(high, t);
+            }
+        }
+        if (high <= 0) {
+            return;
+        }
+        double bottom = Math.log(low / 1.6);
+        double span = Math.log(high * 1.6) - bottom;
+        g.setFont(Ink.figures(11));
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.setTextBaseline(VPos.CENTER);
+        for (double s : SECONDS) {
+            double y = y(s, bottom, span, h);
+            if (y > 8 && y < h - 8) {
+                line(g, LEFT, w - RIGHT, y);
+                g.fillText(s + "s", LEFT - 6, y);
+            }
+        }
+        for (PartialDifference d : comparison.partials()) {
+            double x = x(d.either().frequencyHz(), w);
+            if (!visible(x, w)) {
+                continue;
+            }
+            Double r = d.recording() == null ? null : d.recording().t60Seconds();
+            Double i = d.imitation() == null ? null : d.imitation().t60Seconds();
+            if (r != null) {
+                double top = y(r * Hearing.USUAL.decayLonger(), bottom, span, h);
+                double foot = y(r * Hearing.USUAL.decayShorter(), bottom, span, h);
+                within(g, x, top, foot);
+                mark(g, x, y(r, bottom, span, h), d.recording().equals(selected.get()));
+            }
+            if (i != null) {
+                ring(g, x, y(i, bottom, span, h), d.weight() * d.decayJnd() > 1);
+            }
+        }
+    }
+
+    private static double y(double seconds, double bottom, double span, double h) {
+        return h - 8 - (h - 16) * (Math.log(seconds) - bottom) / span;
+    }
+
+    private void levels(GraphicsContext g, double w, double h) {
+        double most = 4;
+        for (PartialDifference d : comparison.partials()) {
+            most = Math.max(most, Math.min(20, Math.abs(d.levelDb())));
+        }
+        double perDb = (h / 2 - 8) / (most * 1.1);
+        g.setFont(Ink.figures(11));
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.setTextBaseline(VPos.CENTER);
+        double step = most > 10 ? 10 : most > 5 ? 5 : 2;
+        for (double db = -20; db <= 20; db += step) {
+            double y = h / 2 - db * perDb;
+            if (y > 8 && y < h - 8) {
+                line(g, LEFT, w - RIGHT, y);
+                g.fillText(String.format(Locale.ROOT, "%+.0f", db), LEFT - 6, y);
+            }
+        }
+        for (PartialDifference d : comparison.partials()) {
+            double x = x(d.either().frequencyHz(), w);
+            if (visible(x, w)) {
+                double jnd = Hearing.USUAL.levelDb() * perDb;
+                within(g, x, h / 2 - jnd, h / 2 + jnd);
+                if (d.recording() != null) {
+                    mark(g, x, h / 2, d.recording().equals(selected.get()));
+                }
+                double y = Math.max(8, Math.min(h - 8, h / 2 - d.levelDb() * perDb));
+                ring(g, x, y, d.weight() * d.levelJnd() > 1);
+            }
+        }
+    }
+
+    private static void line(GraphicsContext g, double from, double to, double y) {
+        g.setStroke(Color.web("#1A3038"));
+        g.setLineWidth(1);
+        g.strokeLine(from, Math.rint(y) + 0.5, to, Math.rint(y) + 0.5);
+        g.setFill(Ink.QUIET);
+    }
+
+    private static void within(GraphicsContext g, double x, double top, double foot) {
+        g.setFill(Color.color(Ink.WITHIN.getRed(), Ink.WITHIN.getGreen(), Ink.WITHIN.getBlue(), 0.28));
+        g.fillRoundRect(x - 7, top, 14, foot - top, 6, 6);
+    }
+
+    private static void mark(GraphicsContext g, double x, double y, boolean chosen) {
+        g.setFill(Ink.RECORDING);
+        g.fillOval(x - 3.5, y - 3.5, 7, 7);
+        if (chosen) {
+            g.setStroke(Ink.TEXT);
+            g.strokeOval(x - 6.5, y - 6.5, 13, 13);
+        }
+    }
+
+    private static void ring(GraphicsContext g, double x, double y, boolean audible) {
+        g.setStroke(audible ? Ink.AUDIBLE : Ink.IMITATION);
+        g.setLineWidth(1.8);
+        g.strokeOval(x - 5, y - 5, 10, 10);
+    }
+}

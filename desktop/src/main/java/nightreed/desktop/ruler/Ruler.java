@@ -1,0 +1,264 @@
+package nightreed.desktop.ruler;
+
+import java.util.Locale;
+import javafx.geometry.Pos;
+import javafx.geometry.VPos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.paint.Color;
+import javafx.scene.text.TextAlignment;
+import nightreed.desktop.reedbed.Ink;
+import nightreed.match.Tolerances;
+import nightreed.recipe.Parameter;
+
+/**
+ * A value on a line with a scale in real units: a tab at the value, a tick at the fitted value, a shaded span in which a
+ * change stays under one JND, and at the end a bar for how strongly the value moves the match.
+ *
+ * <p>Drag, arrow keys (Shift fine, Ctrl coarse), type a number, double-click for the fitted value.
+ */
+public final class Ruler extends VBox {
+    /** What a ruler tells. */
+    public interface Changed {
+        /** @param settled whether the hand has let go */
+        void to(Parameter parameter, double value, boolean settled);
+    }
+
+    private static final double SIDE = 10;
+    private static final double BAR = 40;
+
+    private final Parameter parameter;
+    private final Changed changed;
+    private final TextField number = new TextField();
+    private final Canvas scale = new Canvas(200, 30);
+    private final Line line;
+    private double value;
+    private Double fitted;
+    private Tolerances.Span span;
+    private boolean dragging;
+
+    public Ruler(Parameter parameter, Changed changed) {
+        this.parameter = parameter;
+        this.changed = changed;
+        this.line = new Line();
+        getStyleClass().add("ruler");
+        Label name = new Label(parameter.name());
+        name.getStyleClass().add("ruler-name");
+        name.setMinWidth(Region.USE_PREF_SIZE);
+        Tooltip.install(name, new Tooltip(parameter.meaning()));
+        number.getStyleClass().add("ruler-number");
+        number.setId("number-" + parameter.id());
+        number.setPrefColumnCount(6);
+        number.setMaxWidth(78);
+        number.setAlignment(Pos.CENTER_RIGHT);
+        number.setAccessibleText(parameter.name() + " in " + parameter.unit());
+        number.setOnAction(e -> typed());
+        number.focusedProperty().addListener((o, was, is) -> {
+            if (!is) {
+                typed();
+            }
+        });
+        Label unit = new Label(parameter.unit());
+        unit.getStyleClass().add("ruler-unit");
+        unit.setMinWidth(44);
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox head = new HBox(4, name, gap, number, unit);
+        head.setAlignment(Pos.BASELINE_LEFT);
+        getChildren().addAll(head, line);
+        setAccessibleText(parameter.name());
+        setId("ruler-" + parameter.id());
+    }
+
+    public Parameter parameter() {
+        return parameter;
+    }
+
+    public double value() {
+        return value;
+    }
+
+    /** Shows a value without telling anyone. A hand that is dragging keeps its own. */
+    public void show(double v, Double fittedValue, Tolerances.Span tolerance) {
+        fitted = fittedValue;
+        span = tolerance;
+        if (!dragging) {
+            value = v;
+            if (!number.isFocused()) {
+                number.setText(parameter.format(v));
+            }
+        }
+        line.draw();
+    }
+
+    private void typed() {
+        String text = number.getText().trim().replace(',', '.');
+        if (text.equals(parameter.format(value))) {
+            return;
+        }
+        try {
+            double v = Double.parseDouble(text);
+            if (Double.isFinite(v)) {
+                move(v, true);
+            }
+        } catch (NumberFormatException e) {
+            number.getStyleClass().add("wrong");
+            Tooltip.install(number, new Tooltip("'" + text + "' is not a number; the value stays as it was."));
+        }
+        number.setText(parameter.format(value));
+    }
+
+    private void move(double v, boolean settled) {
+        value = parameter.clamp(v);
+        number.getStyleClass().remove("wrong");
+        number.setText(parameter.format(value));
+        line.draw();
+        changed.to(parameter, value, settled);
+    }
+
+    /** The line with its tab. */
+    private final class Line extends Region {
+        Line() {
+            getChildren().add(scale);
+            setFocusTraversable(true);
+            setAccessibleRole(AccessibleRole.SLIDER);
+            setAccessibleText(parameter.name());
+            setAccessibleHelp(parameter.meaning());
+            setMinHeight(31);
+            setPrefHeight(31);
+            getStyleClass().add("ruler-line");
+            setId("line-" + parameter.id());
+            focusedProperty().addListener((o, a, b) -> draw());
+            setOnMousePressed(this::press);
+            setOnMouseDragged(e -> {
+                if (dragging) {
+                    move(parameter.at((e.getX() - SIDE) / room()), false);
+                }
+            });
+            setOnMouseReleased(e -> {
+                if (dragging) {
+                    dragging = false;
+                    changed.to(parameter, value, true);
+                }
+            });
+            setOnKeyPressed(this::key);
+        }
+
+        private void press(MouseEvent e) {
+            requestFocus();
+            if (e.getClickCount() == 2 && fitted != null) {
+                dragging = false;
+                move(fitted, true);
+            } else if (e.getX() <= SIDE + room() + 4) {
+                dragging = true;
+                move(parameter.at((e.getX() - SIDE) / room()), false);
+            }
+        }
+
+        private void key(KeyEvent e) {
+            int direction = e.getCode() == KeyCode.RIGHT || e.getCode() == KeyCode.UP
+                    ? 1
+                    : e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.DOWN ? -1 : 0;
+            if (direction != 0 && !e.isAltDown()) {
+                double step = e.isShiftDown() ? 0.001 : e.isControlDown() ? 0.05 : 0.01;
+                move(parameter.at(parameter.position(value) + direction * step), true);
+                e.consume();
+            } else if (e.getCode() == KeyCode.HOME && fitted != null) {
+                move(fitted, true);
+                e.consume();
+            }
+        }
+
+        private double room() {
+            return Math.max(20, getWidth() - 2 * SIDE - BAR - 6);
+        }
+
+        @Override
+        protected void layoutChildren() {
+            if (scale.getWidth() != getWidth()) {
+                scale.setWidth(getWidth());
+                draw();
+            }
+        }
+
+        void draw() {
+            GraphicsContext g = scale.getGraphicsContext2D();
+            double w = scale.getWidth();
+            double y = 9.5;
+            g.clearRect(0, 0, w, 31);
+            if (span != null) {
+                double a = SIDE + parameter.position(span.low()) * room();
+                double b = SIDE + parameter.position(span.high()) * room();
+                g.setFill(Color.color(Ink.WITHIN.getRed(), Ink.WITHIN.getGreen(), Ink.WITHIN.getBlue(), 0.32));
+                g.fillRoundRect(a, y - 6, Math.max(3, b - a), 12, 5, 5);
+            }
+            g.setStroke(isFocused() ? Ink.IMITATION : Ink.SCALE);
+            g.setLineWidth(isFocused() ? 2 : 1);
+            g.strokeLine(SIDE, y, SIDE + room(), y);
+            ticks(g, y);
+            if (fitted != null) {
+                double x = Math.rint(SIDE + parameter.position(fitted) * room()) + 0.5;
+                g.setStroke(Ink.RECORDING);
+                g.setLineWidth(2);
+                g.strokeLine(x, y - 8, x, y + 6);
+            }
+            double x = SIDE + parameter.position(value) * room();
+            g.setFill(Ink.IMITATION);
+            g.fillPolygon(
+                    new double[] {x, x + 6, x + 6, x - 6, x - 6},
+                    new double[] {y - 3, y + 3, y + 11, y + 11, y + 3},
+                    5);
+            effect(g, w, y);
+        }
+
+        private void ticks(GraphicsContext g, double y) {
+            g.setFont(Ink.figures(11));
+            g.setFill(Ink.QUIET);
+            g.setTextBaseline(VPos.TOP);
+            g.setTextAlign(TextAlignment.CENTER);
+            g.setStroke(Ink.SCALE);
+            g.setLineWidth(1);
+            double tab = SIDE + parameter.position(value) * room();
+            for (double p : new double[] {0, 0.5, 1}) {
+                double x = Math.rint(SIDE + p * room()) + 0.5;
+                g.strokeLine(x, y - 3, x, y + 3);
+                if (Math.abs(x - tab) > 26) {
+                    double inside = Math.max(16, Math.min(SIDE + room() - 6, x));
+                    g.fillText(shortly(parameter.at(p)), inside, y + 6);
+                }
+            }
+        }
+
+        private void effect(GraphicsContext g, double w, double y) {
+            double left = w - BAR;
+            g.setFill(Ink.RAISED);
+            g.fillRoundRect(left, y - 3, BAR - 2, 6, 6, 6);
+            if (span != null) {
+                double share = Math.min(1, span.effect() / 2);
+                g.setFill(share > 0.5 ? Ink.AUDIBLE : Ink.QUIET);
+                g.fillRoundRect(left, y - 3, Math.max(3, share * (BAR - 2)), 6, 6, 6);
+            }
+        }
+    }
+
+    private static String shortly(double v) {
+        double a = Math.abs(v);
+        if (a >= 10_000) {
+            return String.format(Locale.ROOT, "%.0fk", v / 1000);
+        }
+        return a == 0 || a >= 10 || v == Math.rint(v)
+                ? String.format(Locale.ROOT, "%.0f", v)
+                : String.format(Locale.ROOT, a >= 1 ? "%.1f" : a >= 0.1 ? "%.2f" : "%.3f", v);
+    }
+}

@@ -1,0 +1,187 @@
+package nightreed.desktop.stage;
+
+import java.io.File;
+import java.util.Locale;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.control.Spinner;
+import javafx.scene.control.SpinnerValueFactory;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+import javafx.util.StringConverter;
+import nightreed.desktop.bench.Bench;
+import nightreed.desktop.bench.BenchState;
+import nightreed.music.Pitch;
+import nightreed.project.Imitation;
+import nightreed.room.RecordingRoom;
+
+/** Brief: what must be imitated, and where its sound comes from. */
+public final class BriefView implements StageView {
+    private final Bench bench;
+    private final VBox centre = new VBox(14);
+    private final VBox margin = new VBox(8);
+    private final VBox list = new VBox(4);
+    private final Label dropText = Parts.heading("");
+    private final Button fit = new Button("Fit an imitation");
+
+    public BriefView(Bench bench) {
+        this.bench = bench;
+        HBox sources = new HBox(14, fromFile(), fromRoom());
+        HBox.setHgrow(sources.getChildren().get(0), Priority.ALWAYS);
+        HBox.setHgrow(sources.getChildren().get(1), Priority.ALWAYS);
+        VBox imitations = Parts.panel(Parts.heading("Imitations in this project"), list);
+        VBox.setVgrow(imitations, Priority.ALWAYS);
+        centre.getChildren().addAll(sources, imitations);
+        fit.getStyleClass().add("accent-button");
+        fit.setId("brief-fit");
+        fit.setOnAction(e -> bench.fit());
+    }
+
+    private VBox fromFile() {
+        Button choose = new Button("Choose a WAV file…");
+        choose.setId("choose-file");
+        choose.setOnAction(e -> {
+            FileChooser chooser = new FileChooser();
+            chooser.setTitle("Recording to imitate");
+            chooser.getExtensionFilters()
+                    .addAll(
+                            new FileChooser.ExtensionFilter("WAV recordings", "*.wav", "*.WAV", "*.wave"),
+                            new FileChooser.ExtensionFilter("All files", "*.*"));
+            File f = chooser.showOpenDialog(centre.getScene().getWindow());
+            if (f != null) {
+                bench.importFile(f.toPath());
+            }
+        });
+        VBox box = Parts.panel(
+                dropText,
+                Parts.quiet("One struck note, from its first moment until it has died away. A little silence before it"
+                        + " tells Night Reed how loud the room is."),
+                choose);
+        box.getStyleClass().add("drop");
+        box.setPrefWidth(400);
+        box.setMinHeight(220);
+        box.setAlignment(Pos.CENTER_LEFT);
+        return box;
+    }
+
+    private VBox fromRoom() {
+        ComboBox<RecordingRoom.Instrument> instrument = new ComboBox<>();
+        instrument.getItems().addAll(RecordingRoom.instruments());
+        instrument.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(RecordingRoom.Instrument i) {
+                return i == null ? "" : i.title();
+            }
+
+            @Override
+            public RecordingRoom.Instrument fromString(String s) {
+                return null;
+            }
+        });
+        instrument.getSelectionModel().selectFirst();
+        instrument.setAccessibleText("Instrument");
+        RecordingRoom.Instrument first = RecordingRoom.instruments().get(0);
+        Spinner<Integer> key = new Spinner<>(new SpinnerValueFactory.IntegerSpinnerValueFactory(
+                first.lowestKey(), first.highestKey(), first.usualKey()));
+        key.setPrefWidth(84);
+        key.setAccessibleText("Key");
+        Label keyName = Parts.figures(Pitch.name(first.usualKey()));
+        key.valueProperty().addListener((o, a, k) -> keyName.setText(Pitch.name(k)));
+        Slider strength = new Slider(0.1, 1, 0.7);
+        strength.setAccessibleText("Strength of the blow");
+        Label strengthText = Parts.figures("0.7");
+        strength.valueProperty()
+                .addListener((o, a, v) -> strengthText.setText(String.format(Locale.ROOT, "%.1f", v.doubleValue())));
+        Spinner<Integer> moment = new Spinner<>(new SpinnerValueFactory.IntegerSpinnerValueFactory(1, 999, 1));
+        moment.setPrefWidth(84);
+        moment.setAccessibleText("Which bar and moment");
+        Button record = new Button("Record it");
+        record.setId("room-record");
+        record.setOnAction(e -> bench.record(
+                instrument.getValue(), key.getValue(), Math.round(strength.getValue() * 10) / 10.0, moment.getValue()));
+        GridPane grid = new GridPane();
+        grid.setHgap(10);
+        grid.setVgap(8);
+        grid.addRow(0, label("instrument"), instrument);
+        grid.addRow(1, label("key"), new HBox(8, key, keyName));
+        grid.addRow(2, label("strength"), new HBox(8, strength, strengthText));
+        grid.addRow(3, label("which bar"), moment);
+        VBox box = Parts.panel(
+                Parts.heading("Or let the recording room play one"),
+                Parts.quiet("A simulated player, off concert pitch and in a room that is not silent."),
+                grid,
+                record);
+        box.setPrefWidth(400);
+        return box;
+    }
+
+    private static Label label(String text) {
+        Label l = Parts.quiet(text);
+        l.setMinWidth(76);
+        return l;
+    }
+
+    @Override
+    public Node centre() {
+        return centre;
+    }
+
+    @Override
+    public Node margin() {
+        return margin;
+    }
+
+    @Override
+    public void show(BenchState s) {
+        dropText.setText(s.recording() == null ? "Drop a recording here" : "Drop another recording here");
+        list.getChildren().clear();
+        for (Imitation i : s.imitations()) {
+            Button b = new Button(i.name());
+            b.setMaxWidth(Double.MAX_VALUE);
+            b.setAlignment(Pos.CENTER_LEFT);
+            b.getStyleClass().add(i.equals(s.current()) ? "row-chosen" : "row");
+            b.setOnAction(e -> bench.choose(i));
+            list.getChildren().add(b);
+        }
+        margin.getChildren().setAll(Parts.heading("What is asked for"));
+        if (s.recording() == null) {
+            margin.getChildren()
+                    .addAll(
+                            Parts.body(
+                                    "Bring in the sound that must be imitated. Everything after this is computed from"
+                                            + " it."),
+                            Parts.quiet("First a recording, then its numbers, then a recipe that you can play, compare"
+                                    + " and take away."));
+            return;
+        }
+        margin.getChildren().addAll(Parts.body(s.recordingName()), Parts.space(2));
+        var m = s.recording().measurement();
+        margin.getChildren()
+                .addAll(
+                        Parts.pair("length", String.format(Locale.ROOT, "%.2f s", m.durationSeconds())),
+                        Parts.pair("sounds", m.f0Hz() == null ? "no clear pitch" : m.nearestNote()),
+                        Parts.pair("rate", m.sampleRateHz() + " Hz"),
+                        Parts.pair(
+                                "loudness",
+                                m.loudnessLufs() == null
+                                        ? "under the gate"
+                                        : String.format(Locale.ROOT, "%.1f LUFS", m.loudnessLufs())));
+        for (String remark : m.remarks()) {
+            margin.getChildren().add(Parts.quiet(remark));
+        }
+        if (s.recipe() == null) {
+            margin.getChildren()
+                    .addAll(
+                            Parts.space(6),
+                            Parts.body("It has been measured. Look at it under Measure, or go on at once:"),
+                            fit);
+        }
+    }
+}

@@ -1,0 +1,158 @@
+package nightreed.desktop.stage;
+
+import java.util.Locale;
+import javafx.geometry.VPos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
+import javafx.scene.text.TextAlignment;
+import nightreed.desktop.reedbed.Ink;
+import nightreed.match.Side;
+import nightreed.measure.Partial;
+
+/** How one partial dies: the level at its frequency over time, and the fitted line. */
+final class DecayPlot extends Region {
+    private static final double LOW_DB = -80;
+    private final Canvas canvas = new Canvas();
+    private Partial partial;
+    private String name;
+    private double[] levels = {}; // dB re the partial's onset level, per step
+    private double step;
+
+    DecayPlot() {
+        getChildren().add(canvas);
+        setAccessibleRole(AccessibleRole.IMAGE_VIEW);
+        setAccessibleText("Decay of the selected partial");
+    }
+
+    void show(Side side, Partial p, String partialName) {
+        partial = p;
+        name = partialName;
+        levels = side == null || p == null ? new double[0] : follow(side, p);
+        draw();
+    }
+
+    /** Level at the partial's frequency, by windows long enough to keep its neighbours out. */
+    private double[] follow(Side side, Partial p) {
+        double fs = side.clip().sampleRateHz();
+        double[] x = side.clip().mixed();
+        int onset = (int) (side.measurement().onsetSeconds() * fs);
+        double t60 = p.t60Seconds() == null ? 1 : p.t60Seconds();
+        double window = Math.max(6 / p.frequencyHz(), Math.min(0.06, t60 / 6));
+        double span = Math.min((x.length - onset) / fs - window, 1.6 * t60);
+        int count = 120;
+        double[] out = new double[count];
+        step = Math.max(1e-4, span / count);
+        int n = (int) (window * fs);
+        for (int k = 0; k < count; k++) {
+            int at = onset + (int) (k * step * fs);
+            double re = 0;
+            double im = 0;
+            double sum = 0;
+            for (int i = 0; i < n && at + i < x.length; i++) {
+                double w = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n);
+                double phase = 2 * Math.PI * p.frequencyHz() * i / fs;
+                re += w * x[at + i] * Math.cos(phase);
+                im += w * x[at + i] * Math.sin(phase);
+                sum += w;
+            }
+            out[k] = 20 * Math.log10(2 * Math.hypot(re, im) / Math.max(1e-9, sum) / p.amplitude() + 1e-9);
+        }
+        return out;
+    }
+
+    @Override
+    protected void layoutChildren() {
+        canvas.setWidth(getWidth());
+        canvas.setHeight(getHeight());
+        draw();
+    }
+
+    private void draw() {
+        double w = canvas.getWidth();
+        double h = canvas.getHeight();
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        g.setFill(Ink.PANEL);
+        g.fillRoundRect(0, 0, w, h, 16, 16);
+        g.setTextBaseline(VPos.CENTER);
+        g.setTextAlign(TextAlignment.LEFT);
+        g.setFont(Ink.text(13));
+        if (partial == null || levels.length == 0 || w < 80) {
+            g.setFill(Ink.QUIET);
+            g.fillText("Choose a reed to see how it dies.", 14, 20);
+            return;
+        }
+        g.setFill(Ink.TEXT);
+        g.fillText(
+                String.format(
+                        Locale.ROOT, "%s, ratio %.3f: how it dies", name == null ? "Partial" : name, partial.ratio()),
+                14,
+                18);
+        double left = 46;
+        double right = w - 14;
+        double top = 36;
+        double bottom = h - 46;
+        double seconds = levels.length * step;
+        g.setFont(Ink.figures(11));
+        g.setLineWidth(1);
+        for (int db = 0; db > LOW_DB; db -= 20) {
+            double y = top + (bottom - top) * db / LOW_DB;
+            g.setStroke(Color.web("#1A3038"));
+            g.strokeLine(left, y, right, y);
+            g.setFill(Ink.QUIET);
+            g.setTextAlign(TextAlignment.RIGHT);
+            g.fillText(Integer.toString(db), left - 8, y);
+        }
+        g.setTextAlign(TextAlignment.CENTER);
+        for (int q = 0; q <= 3; q++) {
+            double t = seconds * q / 3;
+            double x = Math.min(right - 16, left + (right - left) * q / 3);
+            g.fillText(String.format(Locale.ROOT, "%.2f s", t), Math.max(left + 12, x), bottom + 12);
+        }
+        g.setStroke(Ink.RECORDING);
+        g.setLineWidth(1.6);
+        g.beginPath();
+        for (int k = 0; k < levels.length; k++) {
+            double x = left + (right - left) * k / levels.length;
+            double y = top + (bottom - top) * Math.max(LOW_DB, Math.min(3, levels[k])) / LOW_DB;
+            if (k == 0) {
+                g.moveTo(x, y);
+            } else {
+                g.lineTo(x, y);
+            }
+        }
+        g.stroke();
+        if (partial.t60Seconds() != null) {
+            double end = Math.min(seconds, partial.t60Seconds() * -LOW_DB / 60);
+            g.setStroke(Ink.TEXT);
+            g.setLineDashes(5, 4);
+            g.setLineWidth(1.3);
+            g.strokeLine(
+                    left,
+                    top,
+                    left + (right - left) * end / seconds,
+                    top + (bottom - top) * (-60 * end / partial.t60Seconds()) / LOW_DB);
+            g.setLineDashes();
+        }
+        g.setTextAlign(TextAlignment.LEFT);
+        g.setFill(Ink.TEXT);
+        g.fillText(words(), 14, h - 14);
+    }
+
+    private String words() {
+        if (partial.t60Seconds() == null) {
+            return "T60 not measurable: it hardly decays in the clip";
+        }
+        String t = String.format(
+                Locale.ROOT,
+                "T60 %.3f s ± %.3f",
+                partial.t60Seconds(),
+                partial.t60SeSeconds() == null ? 0 : 2 * partial.t60SeSeconds());
+        if (partial.t60LateSeconds() != null) {
+            t += String.format(Locale.ROOT, ", later %.2f s", partial.t60LateSeconds());
+        }
+        return partial.beatHz() == null ? t : t + String.format(Locale.ROOT, "   beats at %.2f Hz", partial.beatHz());
+    }
+}

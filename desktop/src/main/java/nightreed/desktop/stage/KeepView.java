@@ -1,0 +1,186 @@
+package nightreed.desktop.stage;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
+import nightreed.desktop.bench.Bench;
+import nightreed.desktop.bench.BenchState;
+import nightreed.match.Tolerances;
+import nightreed.project.Take;
+import nightreed.recipe.Parameter;
+import nightreed.recipe.Recipe;
+
+/** Keep: the logbook of takes, the note, and the files to take away. */
+public final class KeepView implements StageView {
+    private final Bench bench;
+    private final HBox centre = new HBox(14);
+    private final VBox margin = new VBox(6);
+    private final TextArea note = new TextArea();
+    private final TextField takeNote = new TextField();
+    private final Button keep = new Button("Keep this take (Ctrl+T)");
+    private final VBox takes = new VBox(6);
+    private final GridPane sheet = new GridPane();
+    private final Button export = new Button("Write the files…");
+    private final Label written = Parts.quiet("");
+
+    public KeepView(Bench bench) {
+        this.bench = bench;
+        note.setPromptText("A note for the patch sheet: what it is for, how it is meant.");
+        note.setPrefRowCount(4);
+        note.setWrapText(true);
+        note.setId("sheet-note");
+        note.setAccessibleText("Note for the patch sheet");
+        note.focusedProperty().addListener((o, was, is) -> {
+            if (!is) {
+                bench.note(note.getText());
+            }
+        });
+        takeNote.setPromptText("what you hear now");
+        takeNote.setAccessibleText("Note for the take");
+        takeNote.setId("take-note");
+        takeNote.setOnAction(e -> keepTake());
+        HBox.setHgrow(takeNote, Priority.ALWAYS);
+        keep.setId("keep-take");
+        keep.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        keep.setOnAction(e -> keepTake());
+        ScrollPane log = new ScrollPane(takes);
+        log.setFitToWidth(true);
+        VBox.setVgrow(log, Priority.ALWAYS);
+        VBox left =
+                Parts.panel(Parts.heading("Logbook"), new HBox(8, takeNote, keep), log, Parts.heading("Note"), note);
+        left.setPrefWidth(430);
+        HBox.setHgrow(left, Priority.ALWAYS);
+        sheet.setHgap(14);
+        sheet.setVgap(3);
+        ScrollPane values = new ScrollPane(sheet);
+        values.setFitToWidth(true);
+        VBox.setVgrow(values, Priority.ALWAYS);
+        export.setId("export");
+        export.getStyleClass().add("accent-button");
+        export.setOnAction(e -> chooseFolder());
+        HBox head = new HBox(8, Parts.heading("Patch sheet"), Parts.gap(), export);
+        head.setAlignment(Pos.CENTER_LEFT);
+        written.setId("written");
+        VBox right = Parts.panel(head, written, values);
+        right.setPrefWidth(450);
+        HBox.setHgrow(right, Priority.ALWAYS);
+        centre.getChildren().addAll(left, right);
+    }
+
+    /** Keeps what is on the bench as a take. */
+    public void keepTake() {
+        bench.keepTake(takeNote.getText().trim());
+        takeNote.clear();
+    }
+
+    private void chooseFolder() {
+        DirectoryChooser chooser = new DirectoryChooser();
+        chooser.setTitle("Folder for patch sheet, sound, recipe and partials");
+        File folder = chooser.showDialog(centre.getScene().getWindow());
+        if (folder != null) {
+            export(folder.toPath());
+        }
+    }
+
+    /** Writes all files into a folder and says which. */
+    public void export(Path folder) {
+        bench.note(note.getText());
+        bench.export(
+                folder,
+                files -> written.setText("Written to " + folder + ": "
+                        + String.join(
+                                ", ",
+                                files.stream()
+                                        .map(f -> f.getFileName().toString())
+                                        .toList())));
+    }
+
+    @Override
+    public Node centre() {
+        return centre;
+    }
+
+    @Override
+    public Node margin() {
+        return margin;
+    }
+
+    @Override
+    public void show(BenchState s) {
+        if (!note.isFocused()) {
+            note.setText(s.snapshot().note());
+        }
+        boolean ready = s.recipe() != null && s.recording() != null;
+        export.setDisable(!ready);
+        keep.setDisable(!ready);
+        takes.getChildren().clear();
+        List<Take> all = s.takes();
+        if (all.isEmpty()) {
+            takes.getChildren().add(Parts.quiet("No take yet. A take keeps the recipe as it is, with what you hear."));
+        }
+        for (int i = all.size() - 1; i >= 0; i--) {
+            takes.getChildren().add(take(all.get(i)));
+        }
+        values(s);
+        margin.getChildren().setAll(Parts.heading("To take away"));
+        margin.getChildren()
+                .addAll(
+                        Parts.body("The patch sheet is one page that opens anywhere and prints: every value with its"
+                                + " unit, how far it may move before anyone hears it, and where it comes from."),
+                        Parts.quiet("With it go the imitation as WAV (24 bit), the recipe as JSON and the partials as"
+                                + " CSV."),
+                        Parts.space(4),
+                        Parts.quiet("Nothing needs saving: every change is in the project file when you see it."));
+    }
+
+    private Node take(Take t) {
+        Label name = Parts.body(t.name());
+        Label jnd = Parts.figures(String.format(Locale.ROOT, "%.2f JND", t.totalJnd()));
+        Button back = new Button("Use");
+        back.getStyleClass().add("link");
+        back.setAccessibleText("Use " + t.name());
+        back.setOnAction(e -> bench.use(t.recipe(), "back to " + t.name()));
+        String when = t.at().length() >= 16 ? t.at().substring(0, 16).replace('T', ' ') : t.at();
+        HBox line = new HBox(8, name, Parts.gap(), jnd, back);
+        line.setAlignment(Pos.BASELINE_LEFT);
+        VBox box = new VBox(1, line, Parts.quiet(when + (t.note().isEmpty() ? "" : "  ·  " + t.note())));
+        box.getStyleClass().add("take");
+        return box;
+    }
+
+    private void values(BenchState s) {
+        sheet.getChildren().clear();
+        if (s.recipe() == null) {
+            sheet.add(Parts.quiet("Fit an imitation first."), 0, 0);
+            return;
+        }
+        int row = 0;
+        Parameter.Group group = null;
+        for (Recipe.Setting v : s.recipe().settings()) {
+            Parameter p = v.parameter();
+            if (p.group() != group) {
+                group = p.group();
+                sheet.add(Parts.styled(group.title(), "sheet-group"), 0, row++);
+            }
+            Tolerances.Span span = s.tolerances().get(p.id());
+            Label name = Parts.body(p.name());
+            name.setWrapText(false);
+            sheet.add(name, 0, row);
+            sheet.add(Parts.figures(p.formatWithUnit(v.value())), 1, row);
+            sheet.add(Parts.quiet(span == null ? "" : p.format(span.low()) + " to " + p.format(span.high())), 2, row++);
+        }
+    }
+}

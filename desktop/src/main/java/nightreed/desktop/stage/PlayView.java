@@ -1,0 +1,153 @@
+package nightreed.desktop.stage;
+
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.layout.ColumnConstraints;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import nightreed.desktop.bench.Bench;
+import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.rail.Keys;
+import nightreed.desktop.ruler.Ruler;
+import nightreed.music.Pitch;
+import nightreed.recipe.Mode;
+import nightreed.recipe.Parameter.Group;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.ResonatorRecipe;
+
+/** Play: the imitation under the fingers, and how it follows key and strength. */
+public final class PlayView implements StageView {
+    private final Bench bench;
+    private final VBox centre = new VBox(14);
+    private final VBox margin = new VBox(6);
+    private final Keys keys;
+    private final GridPane rulers = new GridPane();
+    private final GridPane overKeys = new GridPane();
+    private final Map<String, Ruler> byId = new LinkedHashMap<>();
+
+    /** @param railKeys keys of the rail, whose letters strike with the strength set here */
+    public PlayView(Bench bench, Keys railKeys) {
+        this.bench = bench;
+        this.keys = new Keys(bench.desk(), 5);
+        keys.setPrefHeight(190);
+        keys.setMinHeight(120);
+        keys.setId("play-keys");
+        keys.lowestProperty().set(36);
+        VBox.setVgrow(keys, Priority.ALWAYS);
+        Slider strength = new Slider(0.05, 1, 0.7);
+        strength.setAccessibleText("Strength of the letter keys");
+        strength.setPrefWidth(180);
+        Label text = Parts.figures("0.70");
+        strength.valueProperty().addListener((o, a, v) -> {
+            text.setText(String.format(Locale.ROOT, "%.2f", v.doubleValue()));
+            keys.strengthProperty().set(v.doubleValue());
+            railKeys.strengthProperty().set(v.doubleValue());
+        });
+        Button silence = new Button("Silence everything (Ctrl+.)");
+        silence.setOnAction(e -> bench.desk().panic());
+        HBox line = new HBox(10, Parts.quiet("strength of the letter keys"), strength, text, Parts.gap(), silence);
+        line.setAlignment(Pos.CENTER_LEFT);
+        rulers.setHgap(22);
+        rulers.setVgap(4);
+        for (int c = 0; c < 3; c++) {
+            ColumnConstraints third = new ColumnConstraints();
+            third.setPercentWidth(100.0 / 3);
+            rulers.getColumnConstraints().add(third);
+        }
+        overKeys.setHgap(26);
+        overKeys.setVgap(5);
+        VBox table = Parts.panel(Parts.heading("Over the keyboard"), overKeys);
+        centre.getChildren()
+                .addAll(Parts.panel(keys, line), Parts.heading("How it follows key and strength"), rulers, table);
+    }
+
+    @Override
+    public Node centre() {
+        return centre;
+    }
+
+    @Override
+    public Node margin() {
+        return margin;
+    }
+
+    @Override
+    public void show(BenchState s) {
+        margin.getChildren().setAll(Parts.heading("Play it"));
+        if (s.recipe() == null) {
+            rulers.getChildren().clear();
+            byId.clear();
+            overKeys.getChildren().clear();
+            keys.homeProperty().set(-1);
+            margin.getChildren().add(Parts.body("There is nothing to play yet: fit an imitation on the Build stage."));
+            return;
+        }
+        keys.homeProperty().set(s.recipe().key());
+        for (Recipe.Setting v : s.recipe().settings()) {
+            if (v.parameter().group() == Group.PLAYING) {
+                Ruler r = byId.get(v.parameter().id());
+                if (r == null) {
+                    r = new Ruler(v.parameter(), bench::set);
+                    rulers.add(r, byId.size() % 3, byId.size() / 3);
+                    byId.put(v.parameter().id(), r);
+                }
+                r.show(v.value(), BuildView.fitted(s, v.parameter()), null);
+            }
+        }
+        table(s.recipe());
+        margin.getChildren()
+                .addAll(
+                        Parts.body("The rows Z to M and S to J play the octave above the lowest shown in the rail; the"
+                                + " mouse plays any key, harder towards the front edge."),
+                        Parts.space(4),
+                        Parts.body(String.format(
+                                Locale.ROOT,
+                                "The dot marks %s, the key of the recording, which was fitted.",
+                                Pitch.name(s.recipe().key()))),
+                        Parts.body("One note cannot tell how the instrument follows key and strength: these are usual"
+                                + " values for struck bars, marked as such on the patch sheet."));
+    }
+
+    /** What the tracking makes of the lowest and the brightest mode on some keys. */
+    private void table(ResonatorRecipe r) {
+        overKeys.getChildren().clear();
+        String[] heads = {"key", "longest T60", "brightest mode heard", "modes in band"};
+        for (int c = 0; c < heads.length; c++) {
+            overKeys.add(Parts.quiet(heads[c]), c, 0);
+        }
+        int row = 1;
+        for (int key = Math.max(24, r.key() - 24); key <= Math.min(108, r.key() + 24); key += 12) {
+            double factor = Math.pow(2, (key - r.key()) / 12.0);
+            double longest = 0;
+            double top = 0;
+            int inBand = 0;
+            for (Mode m : r.modes()) {
+                double hz = m.ratio() * r.f0Hz() * factor;
+                if (hz < 0.49 * 48_000) {
+                    inBand++;
+                    longest = Math.max(
+                            longest,
+                            m.t60Seconds() * Math.pow(factor, -r.keyTracking().decayPower()));
+                    top = m.levelDb() > -40 ? Math.max(top, hz) : top;
+                }
+            }
+            overKeys.add(Parts.figures(Pitch.name(key) + (key == r.key() ? " (fitted)" : "")), 0, row);
+            overKeys.add(Parts.figures(String.format(Locale.ROOT, "%.2f s", longest)), 1, row);
+            overKeys.add(Parts.figures(String.format(Locale.ROOT, "%.0f Hz", top)), 2, row);
+            overKeys.add(
+                    Parts.figures(String.format(
+                            Locale.ROOT, "%d of %d", inBand, r.modes().size())),
+                    3,
+                    row);
+            row++;
+        }
+    }
+}

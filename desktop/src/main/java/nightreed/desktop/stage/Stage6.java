@@ -1,0 +1,59 @@
+package nightreed.desktop.stage;
+
+import java.util.Locale;
+import nightreed.desktop.bench.BenchState;
+import nightreed.match.PartialDifference;
+
+/** The six stages in the order of the work. */
+public enum Stage6 {
+    BRIEF("Brief"),
+    MEASURE("Measure"),
+    BUILD("Build"),
+    COMPARE("Compare"),
+    PLAY("Play"),
+    KEEP("Keep");
+
+    private final String title;
+
+    Stage6(String title) {
+        this.title = title;
+    }
+
+    public String title() {
+        return title;
+    }
+
+    /** What stands or is open at this stage, in a word or two; empty if nothing. */
+    public String concern(BenchState s) {
+        return switch (this) {
+            case BRIEF -> s.recording() == null ? "no recording" : "";
+            case MEASURE ->
+                s.recording() == null
+                        ? ""
+                        : s.recording().measurement().reliablePartials().size() + " partials";
+            case BUILD ->
+                s.recipe() == null
+                        ? s.recording() == null ? "" : "not fitted"
+                        : "Resonators, " + s.recipe().modes().size();
+            case COMPARE -> s.comparison() == null ? "" : compare(s);
+            case PLAY -> "";
+            case KEEP -> s.takes().isEmpty() ? "" : s.takes().size() + " takes";
+        };
+    }
+
+    /** Whether what {@link #concern} says would be heard. */
+    public boolean audible(BenchState s) {
+        return this == COMPARE && s.comparison() != null && !s.comparison().withinHearing();
+    }
+
+    private static String compare(BenchState s) {
+        long out = s.comparison().partials().stream()
+                .filter(d -> d.heardJnd() > 1)
+                .map(PartialDifference::either)
+                .count();
+        if (s.comparison().withinHearing() && out == 0) {
+            return "within hearing";
+        }
+        return String.format(Locale.ROOT, "%.1f JND", s.comparison().totalJnd());
+    }
+}

@@ -1,0 +1,80 @@
+package nightreed.desktop.stage;
+
+import java.util.Locale;
+import javafx.geometry.VPos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.layout.Region;
+import javafx.scene.text.TextAlignment;
+import nightreed.desktop.reedbed.Ink;
+import nightreed.match.Side;
+
+/** The whole recording with its onset. */
+final class Waveform extends Region {
+    private final Canvas canvas = new Canvas();
+    private Side side;
+    private float[] samples = {};
+
+    Waveform() {
+        getChildren().add(canvas);
+        setAccessibleRole(AccessibleRole.IMAGE_VIEW);
+        setAccessibleText("The recording over time");
+    }
+
+    void show(Side s) {
+        side = s;
+        samples = s == null ? new float[0] : s.clip().mixedFloats();
+        draw();
+    }
+
+    @Override
+    protected void layoutChildren() {
+        canvas.setWidth(getWidth());
+        canvas.setHeight(getHeight());
+        draw();
+    }
+
+    private void draw() {
+        double w = canvas.getWidth();
+        double h = canvas.getHeight();
+        GraphicsContext g = canvas.getGraphicsContext2D();
+        g.setFill(Ink.PANEL);
+        g.fillRoundRect(0, 0, w, h, 16, 16);
+        if (samples.length == 0 || w < 20) {
+            return;
+        }
+        double peak = Math.max(1e-6, side.clip().peak());
+        g.setStroke(Ink.RECORDING.deriveColor(0, 1, 0.72, 1));
+        g.setLineWidth(1);
+        for (int px = 10; px < w - 10; px++) {
+            int from = (int) ((px - 10) / (w - 20) * samples.length);
+            int to = (int) Math.min(samples.length, Math.max(from + 1, (px - 9) / (w - 20) * samples.length));
+            float low = 0;
+            float high = 0;
+            for (int i = from; i < to; i++) {
+                low = Math.min(low, samples[i]);
+                high = Math.max(high, samples[i]);
+            }
+            double half = h / 2 - 6;
+            g.strokeLine(px + 0.5, h / 2 - high / peak * half - 0.5, px + 0.5, h / 2 - low / peak * half + 0.5);
+        }
+        double x =
+                10 + (w - 20) * side.measurement().onsetSeconds() / side.clip().seconds();
+        g.setStroke(Ink.TEXT);
+        g.strokeLine(x, 4, x, h - 4);
+        g.setFill(Ink.TEXT);
+        g.setFont(Ink.text(11));
+        g.setTextBaseline(VPos.TOP);
+        boolean roomRight = x < w - 120;
+        g.setTextAlign(roomRight ? TextAlignment.LEFT : TextAlignment.RIGHT);
+        g.fillText(
+                String.format(Locale.ROOT, "onset %.3f s", side.measurement().onsetSeconds()),
+                x + (roomRight ? 6 : -6),
+                6);
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.setTextBaseline(VPos.BOTTOM);
+        g.setFill(Ink.QUIET);
+        g.fillText(String.format(Locale.ROOT, "%.2f s", side.clip().seconds()), w - 12, h - 6);
+    }
+}
