@@ -45,7 +45,9 @@ public final class StandInOutput implements AudioOutput {
             if (wait > 0) {
                 LockSupport.parkNanos(wait);
             } else if (wait < -4 * blockNanos) {
-                late = ++missed;
+                // while the program is still starting everything is late, and nothing is playing yet
+                missed += count > 3L * sampleRateHz ? 1 : 0;
+                late = missed;
                 due = System.nanoTime(); // a card would have dropped out; it does not catch up either
             }
         }

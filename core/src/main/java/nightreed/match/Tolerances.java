@@ -33,7 +33,7 @@ public final class Tolerances {
         Side hereShort = Prediction.of(recipe, recording.measurement(), 0.25);
         Map<String, Span> out = new LinkedHashMap<>();
         for (Recipe.Setting s : recipe.settings()) {
-            Parameter p = s.parameter();
+            Parameter p = s.parameter().around(s.value());
             if (p.group() == Parameter.Group.PLAYING) {
                 continue;
             }

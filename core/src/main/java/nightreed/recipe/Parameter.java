@@ -67,6 +67,28 @@ public record Parameter(
         return law == Law.LINEAR ? least + p * (most - least) : least * Math.pow(most / least, p);
     }
 
+    /**
+     * The part of the range that a hand works in around a value: a semitone each way for frequency ratios, whose whole
+     * range would leave no room for what the ear hears; everything for the others.
+     */
+    public Parameter around(double value) {
+        if (!unit.equals("×")) {
+            return this;
+        }
+        double v = clamp(value);
+        double semitone = Math.pow(2, 1.0 / 12);
+        return new Parameter(
+                id,
+                group,
+                name,
+                unit,
+                Math.max(least, v / semitone),
+                Math.min(most, v * semitone),
+                law,
+                decimals,
+                meaning);
+    }
+
     public double clamp(double value) {
         return Math.max(least, Math.min(most, value));
     }

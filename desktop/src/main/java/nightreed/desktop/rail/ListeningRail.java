@@ -193,8 +193,7 @@ public final class ListeningRail extends HBox {
         Label what = quiet(device.standIn() ? "keeps what is played" : "");
         output.getStyleClass().add("quiet");
         Label care = quiet("Start low, rest your ears.");
-        care.setTooltip(new Tooltip(
-                """
+        care.setTooltip(new Tooltip("""
                 Resonant sounds can jump in level, and long sessions on headphones tire the ear.
                 Night Reed cannot measure the level at your ear.
                 Follow the rules on noise exposure where you are."""));

@@ -232,7 +232,7 @@ public final class Reedbed extends Region {
         Color ink = up ? Ink.RECORDING : Ink.IMITATION;
         double sign = up ? -1 : 1;
         double tall = height(db) * (up ? 1 : reflectionScale(water));
-        double bend = Math.min(26, 0.35 * height(r.levelDb()) - 0.35 * tall); // a dying reed leans over
+        double bend = Math.min(26, 0.35 * height(r.levelDb()) - 0.35 * height(db)); // a dying reed leans over
         double topX = x + bend;
         double topY = water + sign * tall;
         g.setStroke(ink);
@@ -352,7 +352,7 @@ public final class Reedbed extends Region {
         g.setTextBaseline(VPos.CENTER);
         g.setTextAlign(TextAlignment.LEFT);
         g.setFill(Ink.QUIET);
-        double x = w - 330;
+        double x = w - 486;
         g.fillText("leaf = T60", x, y);
         x += 66;
         g.setFont(Ink.figures(11));

@@ -108,10 +108,11 @@ public final class Strip extends Region {
         double low = Double.POSITIVE_INFINITY;
         double high = 0;
         for (PartialDifference d : comparison.partials()) {
-            Double t = d.either().t60Seconds();
-            if (t != null) {
-                low = Math.min(low, t);
-                high = Math.max(high, t);
+            for (Partial p : new Partial[] {d.recording(), d.imitation()}) {
+                if (p != null && p.t60Seconds() != null) {
+                    low = Math.min(low, p.t60Seconds());
+                    high = Math.max(high, p.t60Seconds());
+                }
             }
         }
         if (high <= 0) {

@@ -44,12 +44,14 @@ public final class Ruler extends VBox {
     private final Canvas scale = new Canvas(200, 30);
     private final Line line;
     private double value;
+    private Parameter ruled; // the part of the range on the line
     private Double fitted;
     private Tolerances.Span span;
     private boolean dragging;
 
     public Ruler(Parameter parameter, Changed changed) {
         this.parameter = parameter;
+        this.ruled = parameter;
         this.changed = changed;
         this.line = new Line();
         getStyleClass().add("ruler");
@@ -95,6 +97,10 @@ public final class Ruler extends VBox {
         span = tolerance;
         if (!dragging) {
             value = v;
+            ruled = parameter.around(fittedValue == null ? v : fittedValue);
+            if (ruled.position(v) <= 0 || ruled.position(v) >= 1) {
+                ruled = parameter.around(v);
+            }
             if (!number.isFocused()) {
                 number.setText(parameter.format(v));
             }
@@ -143,7 +149,7 @@ public final class Ruler extends VBox {
             setOnMousePressed(this::press);
             setOnMouseDragged(e -> {
                 if (dragging) {
-                    move(parameter.at((e.getX() - SIDE) / room()), false);
+                    move(ruled.at((e.getX() - SIDE) / room()), false);
                 }
             });
             setOnMouseReleased(e -> {
@@ -162,7 +168,7 @@ public final class Ruler extends VBox {
                 move(fitted, true);
             } else if (e.getX() <= SIDE + room() + 4) {
                 dragging = true;
-                move(parameter.at((e.getX() - SIDE) / room()), false);
+                move(ruled.at((e.getX() - SIDE) / room()), false);
             }
         }
 
@@ -172,7 +178,7 @@ public final class Ruler extends VBox {
                     : e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.DOWN ? -1 : 0;
             if (direction != 0 && !e.isAltDown()) {
                 double step = e.isShiftDown() ? 0.001 : e.isControlDown() ? 0.05 : 0.01;
-                move(parameter.at(parameter.position(value) + direction * step), true);
+                move(ruled.at(ruled.position(value) + direction * step), true);
                 e.consume();
             } else if (e.getCode() == KeyCode.HOME && fitted != null) {
                 move(fitted, true);
@@ -198,8 +204,8 @@ public final class Ruler extends VBox {
             double y = 9.5;
             g.clearRect(0, 0, w, 31);
             if (span != null) {
-                double a = SIDE + parameter.position(span.low()) * room();
-                double b = SIDE + parameter.position(span.high()) * room();
+                double a = SIDE + ruled.position(span.low()) * room();
+                double b = SIDE + ruled.position(span.high()) * room();
                 g.setFill(Color.color(Ink.WITHIN.getRed(), Ink.WITHIN.getGreen(), Ink.WITHIN.getBlue(), 0.32));
                 g.fillRoundRect(a, y - 6, Math.max(3, b - a), 12, 5, 5);
             }
@@ -208,12 +214,12 @@ public final class Ruler extends VBox {
             g.strokeLine(SIDE, y, SIDE + room(), y);
             ticks(g, y);
             if (fitted != null) {
-                double x = Math.rint(SIDE + parameter.position(fitted) * room()) + 0.5;
+                double x = Math.rint(SIDE + ruled.position(fitted) * room()) + 0.5;
                 g.setStroke(Ink.RECORDING);
                 g.setLineWidth(2);
                 g.strokeLine(x, y - 8, x, y + 6);
             }
-            double x = SIDE + parameter.position(value) * room();
+            double x = SIDE + ruled.position(value) * room();
             g.setFill(Ink.IMITATION);
             g.fillPolygon(
                     new double[] {x, x + 6, x + 6, x - 6, x - 6},
@@ -229,13 +235,13 @@ public final class Ruler extends VBox {
             g.setTextAlign(TextAlignment.CENTER);
             g.setStroke(Ink.SCALE);
             g.setLineWidth(1);
-            double tab = SIDE + parameter.position(value) * room();
+            double tab = SIDE + ruled.position(value) * room();
             for (double p : new double[] {0, 0.5, 1}) {
                 double x = Math.rint(SIDE + p * room()) + 0.5;
                 g.strokeLine(x, y - 3, x, y + 3);
                 if (Math.abs(x - tab) > 26) {
                     double inside = Math.max(16, Math.min(SIDE + room() - 6, x));
-                    g.fillText(shortly(parameter.at(p)), inside, y + 6);
+                    g.fillText(shortly(ruled.at(p), ruled.most() / Math.max(1e-9, ruled.least()) < 1.5), inside, y + 6);
                 }
             }
         }
@@ -252,7 +258,10 @@ public final class Ruler extends VBox {
         }
     }
 
-    private static String shortly(double v) {
+    private static String shortly(double v, boolean narrow) {
+        if (narrow) {
+            return String.format(Locale.ROOT, "%.3f", v);
+        }
         double a = Math.abs(v);
         if (a >= 10_000) {
             return String.format(Locale.ROOT, "%.0fk", v / 1000);

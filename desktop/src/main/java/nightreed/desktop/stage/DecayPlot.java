@@ -20,6 +20,7 @@ final class DecayPlot extends Region {
     private String name;
     private double[] levels = {}; // dB re the partial's onset level, per step
     private double step;
+    private double middle; // of the window, after its start [s]
 
     DecayPlot() {
         getChildren().add(canvas);
@@ -41,6 +42,7 @@ final class DecayPlot extends Region {
         int onset = (int) (side.measurement().onsetSeconds() * fs);
         double t60 = p.t60Seconds() == null ? 1 : p.t60Seconds();
         double window = Math.max(6 / p.frequencyHz(), Math.min(0.06, t60 / 6));
+        middle = window / 2;
         double span = Math.min((x.length - onset) / fs - window, 1.6 * t60);
         int count = 120;
         double[] out = new double[count];
@@ -94,7 +96,7 @@ final class DecayPlot extends Region {
         double right = w - 14;
         double top = 36;
         double bottom = h - 46;
-        double seconds = levels.length * step;
+        double seconds = levels.length * step + middle;
         g.setFont(Ink.figures(11));
         g.setLineWidth(1);
         for (int db = 0; db > LOW_DB; db -= 20) {
@@ -115,7 +117,7 @@ final class DecayPlot extends Region {
         g.setLineWidth(1.6);
         g.beginPath();
         for (int k = 0; k < levels.length; k++) {
-            double x = left + (right - left) * k / levels.length;
+            double x = left + (right - left) * (k * step + middle) / seconds;
             double y = top + (bottom - top) * Math.max(LOW_DB, Math.min(3, levels[k])) / LOW_DB;
             if (k == 0) {
                 g.moveTo(x, y);

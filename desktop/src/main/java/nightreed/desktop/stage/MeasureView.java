@@ -188,9 +188,9 @@ public final class MeasureView implements StageView {
                                 ? "not measurable"
                                 : String.format(
                                         Locale.ROOT,
-                                        "%.1f to %.1f kHz",
-                                        m.brightness().startHz() / 1000,
-                                        m.brightness().endHz() / 1000)));
+                                        "%.0f to %.0f Hz",
+                                        m.brightness().startHz(),
+                                        m.brightness().endHz())));
         margin.getChildren().add(Parts.pair("onset", String.format(Locale.ROOT, "%.4f s", m.onsetSeconds())));
         for (String remark : m.remarks()) {
             margin.getChildren().add(Parts.quiet(remark));
