@@ -39,6 +39,12 @@ public final class Tolerances {
             }
             progress.report(0, p.name());
             boolean strike = p.group() == Parameter.Group.EXCITER;
+            if (p.id().equals("level")) {
+                // both sides are compared at equal loudness; by itself a level is heard from 1 dB on
+                double room = Hearing.USUAL.loudnessDb();
+                out.put(p.id(), new Span(p.clamp(s.value() - room), p.clamp(s.value() + room), 0));
+                continue;
+            }
             Change change = value -> strike
                     ? rendered(hereShort, recording.measurement(), recipe.with(p.id(), value))
                     : predicted(here, recording.measurement(), recipe.with(p.id(), value));
