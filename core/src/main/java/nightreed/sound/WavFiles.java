@@ -2,6 +2,7 @@ package nightreed.sound;
 
 import java.io.BufferedInputStream;
 import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
@@ -90,7 +91,7 @@ public final class WavFiles {
                         LONGEST_SECONDS / 60));
             }
             long most = (long) (LONGEST_SECONDS * rate * format.getFrameSize());
-            byte[] bytes = audio.readNBytes((int) Math.min(most + 1, Integer.MAX_VALUE - 8));
+            byte[] bytes = readAll(audio, most);
             int got = bytes.length / format.getFrameSize();
             if (got == 0) {
                 throw new UnusableSound(name + " holds no samples: export the recording again.");
@@ -116,6 +117,20 @@ public final class WavFiles {
         }
     }
 
+    /** All bytes up to a limit. A damaged header can make the JDK's stream answer "no bytes" for ever: that is its end. */
+    private static byte[] readAll(InputStream in, long most) throws IOException {
+        ByteArrayOutputStream all = new ByteArrayOutputStream();
+        byte[] part = new byte[1 << 16];
+        while (all.size() <= most) {
+            int got = in.read(part);
+            if (got <= 0) {
+                break;
+            }
+            all.write(part, 0, got);
+        }
+        return all.toByteArray();
+    }
+
     private static boolean isWav(byte[] magic) {
         if (magic.length < 12) {
             return false;
@@ -138,7 +153,11 @@ public final class WavFiles {
             boolean signed = f.getEncoding().equals(AudioFormat.Encoding.PCM_SIGNED);
             int bits = f.getSampleSizeInBits();
             boolean known = isFloat ? bits == 32 || bits == 64 : (signed || unsigned) && bits >= 8 && bits <= 32;
-            if (!known || f.getChannels() < 1 || f.getFrameSize() % f.getChannels() != 0 || f.isBigEndian()) {
+            if (!known
+                    || f.getChannels() < 1
+                    || f.getFrameSize() < f.getChannels()
+                    || f.getFrameSize() % f.getChannels() != 0
+                    || f.isBigEndian()) {
                 throw new UnusableSound(
                         name + " holds " + f.getEncoding() + " sound of " + bits + " bits: export it as PCM WAV.");
             }
