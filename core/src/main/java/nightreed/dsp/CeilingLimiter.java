@@ -2,11 +2,11 @@ package nightreed.dsp;
 
 /**
  * Holds a signal under a ceiling, waveform between the samples included. It looks 1.5 ms ahead, so the gain is down
- * before the peak comes, and returns within 150 ms. Peaks between samples are found by a 4-fold interpolation of 12 taps
+ * before the peak comes, and returns within 150 ms. Peaks between samples are found by a 4-fold interpolation of 24 taps
  * (after ITU-R BS.1770-4, annex 2). One thread at a time; only the constructor allocates.
  */
 public final class CeilingLimiter {
-    private static final int TAPS = 12;
+    private static final int TAPS = 24;
     private final double ceiling;
     private final double[][] phases = new double[3][TAPS];
     private final double[] recent = new double[TAPS];
@@ -19,8 +19,8 @@ public final class CeilingLimiter {
 
     /** @param ceilingDb highest true peak [dBTP], below 0 */
     public CeilingLimiter(double ceilingDb, double sampleRateHz) {
-        // half a tenth of a dB for what 12 taps miss
-        ceiling = Math.pow(10, (ceilingDb - 0.15) / 20);
+        // what the interpolation misses at the very top of the band
+        ceiling = Math.pow(10, (ceilingDb - 0.25) / 20);
         int ahead = Math.max(TAPS, (int) (0.0015 * sampleRateHz));
         delay = new float[ahead];
         wanted = new double[ahead];

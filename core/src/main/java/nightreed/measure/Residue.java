@@ -10,6 +10,9 @@ import nightreed.dsp.RealFft;
  */
 final class Residue {
     private static final double[] RISES = {0, 0.0003, 0.0006, 0.001, 0.0016, 0.0025, 0.004, 0.006};
+    /** Samples by which the partials may come after the onset, which is known to a few samples only. */
+    private static final int[] SHIFTS = {0, 1, 2, 3, 4, 6, 8, 11, 15, 20};
+
     /** Window in which the burst's level and colour are taken [s]. */
     private static final double LEVEL_SECONDS = 0.005;
 
@@ -41,23 +44,32 @@ final class Residue {
             }
         }
         double least = Double.POSITIVE_INFINITY;
-        double[] best = null;
+        int bestShift = 0;
+        double bestRise = 0;
         int judged = (int) Math.min(length, 0.008 * fs);
-        for (double rise : RISES) {
-            double[] r = new double[length];
-            double energy = 0;
-            for (int i = 0; i < length; i++) {
-                double t = i / fs;
-                double fade = t < rise ? 0.5 - 0.5 * Math.cos(Math.PI * t / rise) : 1;
-                r[i] = x[onset + i] - fade * partials[i];
-                energy += i < judged ? r[i] * r[i] : 0;
-            }
-            if (energy < least) {
-                least = energy;
-                best = r;
+        for (int shift : SHIFTS) {
+            for (double rise : RISES) {
+                double energy = 0;
+                for (int i = 0; i < judged; i++) {
+                    double r = x[onset + i] - fade((i - shift) / fs, rise) * partials[i];
+                    energy += r * r;
+                }
+                if (energy < least) {
+                    least = energy;
+                    bestShift = shift;
+                    bestRise = rise;
+                }
             }
         }
+        double[] best = new double[length];
+        for (int i = 0; i < length; i++) {
+            best[i] = x[onset + i] - fade((i - bestShift) / fs, bestRise) * partials[i];
+        }
         return new Residue(best, fs, strongest, floor);
+    }
+
+    private static double fade(double seconds, double rise) {
+        return seconds < 0 ? 0 : seconds < rise ? 0.5 - 0.5 * Math.cos(Math.PI * seconds / rise) : 1;
     }
 
     /** The burst, or null if nothing stands out of the background. */

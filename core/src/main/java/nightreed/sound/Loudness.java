@@ -123,7 +123,12 @@ public final class Loudness {
         double q = 0.5003270373238773;
         double k = Math.tan(Math.PI * 38.13547087602444 / fs);
         double a0 = 1 + k / q + k * k;
-        // the standard leaves this section's numerator at 1, -2, 1
-        return new Biquad(1, -2, 1, 2 * (k * k - 1) / a0, (1 - k / q + k * k) / a0);
+        // the standard leaves this section's numerator at 1, -2, 1 for 48 kHz; elsewhere it is scaled to the same gain
+        Biquad plain = new Biquad(1, -2, 1, 2 * (k * k - 1) / a0, (1 - k / q + k * k) / a0);
+        if (fs == 48_000) {
+            return plain;
+        }
+        double g = Math.sqrt(highPass(48_000).powerGain(997, 48_000) / plain.powerGain(997, fs));
+        return new Biquad(g, -2 * g, g, plain.a1(), plain.a2());
     }
 }

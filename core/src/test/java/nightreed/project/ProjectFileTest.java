@@ -1,0 +1,165 @@
+package nightreed.project;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.Statement;
+import java.util.Random;
+import nightreed.measure.Measurement;
+import nightreed.measure.Measurer;
+import nightreed.recipe.RecipeTest;
+import nightreed.recipe.ResonatorRecipe;
+import nightreed.sound.Clip;
+import nightreed.voice.Renderer;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class ProjectFileTest {
+    @TempDir
+    Path folder;
+
+    private ProjectFile fresh() throws UnusableProject {
+        return ProjectFile.create(folder.resolve("test.nightreed"), "The Salt Lantern");
+    }
+
+    @Test
+    void everythingIsThereAgainAfterReopening() throws Exception {
+        ResonatorRecipe recipe = RecipeTest.bar();
+        Clip clip = Renderer.asFitted(recipe, 0.2, 1.2, 48_000);
+        Measurement measured = Measurer.measure(clip);
+        Snapshot snapshot;
+        try (ProjectFile p = fresh()) {
+            Imitation bar = p.addImitation("Slate bar");
+            p.addImitation("Buoy bell");
+            long recording = p.addRecording("bar.wav", clip, measured);
+            snapshot = new Snapshot(recording, recipe.with("tune", 3), recipe, "for the harbour <scene>");
+            p.commit(bar, "fit", snapshot);
+            p.addTake(bar, "fit, 4 modes", "a little bright", 0.71, recipe);
+        }
+        try (ProjectFile p = ProjectFile.open(folder.resolve("test.nightreed"))) {
+            assertThat(p.name()).isEqualTo("The Salt Lantern");
+            assertThat(p.imitations()).extracting(Imitation::name).containsExactly("Slate bar", "Buoy bell");
+            Imitation bar = p.imitations().get(0);
+            assertThat(p.now(bar)).isEqualTo(snapshot);
+            assertThat(p.now(p.imitations().get(1))).isEqualTo(Snapshot.EMPTY);
+            Recording r = p.recording(snapshot.recordingId());
+            assertThat(r.clip().channel(0)).containsExactly(clip.channel(0));
+            assertThat(r.measurement().partials()).isEqualTo(measured.partials());
+            assertThat(r.measurement().strikeBands().burst())
+                    .isDeepEqualTo(measured.strikeBands().burst());
+            assertThat(r.measurement().series().nameOf(measured.f0Hz())).isEqualTo("mode 1");
+            Take t = p.takes(bar).get(0);
+            assertThat(t.recipe()).isEqualTo(recipe);
+            assertThat(t.note()).isEqualTo("a little bright");
+            assertThat(t.totalJnd()).isEqualTo(0.71);
+        }
+    }
+
+    @Test
+    void historyGoesBackForthAndSurvivesClosing() throws Exception {
+        Imitation i;
+        try (ProjectFile p = fresh()) {
+            i = p.addImitation("bar");
+            for (int k = 1; k <= 5; k++) {
+                p.commit(i, "tuning " + k, new Snapshot(null, RecipeTest.bar().with("tune", k), null, ""));
+            }
+            assertThat(p.undoLabel(i)).contains("tuning 5");
+            assertThat(p.redoLabel(i)).isEmpty();
+            assertThat(p.undo(i).recipe().tuningCents()).isEqualTo(4);
+            assertThat(p.undo(i).recipe().tuningCents()).isEqualTo(3);
+        }
+        try (ProjectFile p = ProjectFile.open(folder.resolve("test.nightreed"))) {
+            assertThat(p.now(i).recipe().tuningCents()).isEqualTo(3);
+            assertThat(p.redoLabel(i)).contains("tuning 4");
+            assertThat(p.redo(i).recipe().tuningCents()).isEqualTo(4);
+            p.undo(i);
+            p.commit(i, "another way", new Snapshot(null, RecipeTest.bar().with("tune", 50), null, ""));
+            assertThat(p.redoLabel(i)).isEmpty();
+            for (int k = 0; k < 10; k++) {
+                p.undo(i);
+            }
+            assertThat(p.now(i)).isEqualTo(Snapshot.EMPTY);
+            assertThat(p.undoLabel(i)).isEmpty();
+            p.undo(i);
+            assertThat(p.now(i)).isEqualTo(Snapshot.EMPTY);
+        }
+    }
+
+    @Test
+    void undoOfOneImitationLeavesTheOthersAlone() throws Exception {
+        try (ProjectFile p = fresh()) {
+            Imitation a = p.addImitation("a");
+            Imitation b = p.addImitation("b");
+            p.commit(a, "one", Snapshot.EMPTY.withNote("of a"));
+            p.commit(b, "two", Snapshot.EMPTY.withNote("of b"));
+            p.commit(a, "three", Snapshot.EMPTY.withNote("of a again"));
+            p.undo(a);
+            assertThat(p.now(a).note()).isEqualTo("of a");
+            assertThat(p.now(b).note()).isEqualTo("of b");
+            assertThat(p.undoLabel(b)).contains("two");
+        }
+    }
+
+    @Test
+    void whatIsNotAProjectIsRefusedAndLeftAsItIs() throws Exception {
+        byte[] junk = new byte[50_000];
+        new Random(3).nextBytes(junk);
+        Path garbage = Files.write(folder.resolve("garbage.nightreed"), junk);
+        assertThatThrownBy(() -> ProjectFile.open(garbage))
+                .isInstanceOf(UnusableProject.class)
+                .hasMessageContaining("garbage.nightreed is not a Night Reed project");
+        assertThat(Files.readAllBytes(garbage)).isEqualTo(junk);
+        assertThatThrownBy(() -> ProjectFile.open(folder.resolve("none.nightreed")))
+                .hasMessageContaining("There is no");
+        assertThatThrownBy(() -> ProjectFile.open(Files.createFile(folder.resolve("empty.nightreed"))))
+                .hasMessageContaining("is not a Night Reed project");
+    }
+
+    @Test
+    void aDamagedProjectIsRefusedAndLeftAsItIs() throws Exception {
+        Path file = folder.resolve("test.nightreed");
+        fresh().close();
+        byte[] bytes = Files.readAllBytes(file);
+        Random r = new Random(5);
+        for (int k = 200; k < bytes.length; k++) {
+            bytes[k] = (byte) r.nextInt(256);
+        }
+        Files.write(file, bytes);
+        assertThatThrownBy(() -> ProjectFile.open(file))
+                .isInstanceOf(UnusableProject.class)
+                .hasMessageContaining("damaged")
+                .hasMessageContaining("backup");
+        assertThat(Files.readAllBytes(file)).isEqualTo(bytes);
+    }
+
+    @Test
+    void databasesOfOthersAndOfLaterVersionsAreRefused() throws Exception {
+        Path file = folder.resolve("test.nightreed");
+        fresh().close();
+        sql(file, "pragma user_version = 99");
+        assertThatThrownBy(() -> ProjectFile.open(file)).hasMessageContaining("newer version");
+        sql(file, "pragma application_id = 1");
+        assertThatThrownBy(() -> ProjectFile.open(file)).hasMessageContaining("a database, but not");
+    }
+
+    private static void sql(Path file, String statement) throws Exception {
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + file);
+                Statement s = c.createStatement()) {
+            s.execute(statement);
+        }
+    }
+
+    @Test
+    void aFolderThatCannotBeWrittenIsExplained() throws Exception {
+        Path inTheWay = Files.writeString(folder.resolve("file"), "x");
+        assertThatThrownBy(() -> ProjectFile.create(inTheWay.resolve("a.nightreed"), "a"))
+                .isInstanceOf(UnusableProject.class)
+                .hasMessageContaining("cannot be created");
+        fresh().close();
+        assertThatThrownBy(this::fresh).hasMessageContaining("exists already");
+    }
+}

@@ -1,0 +1,65 @@
+package nightreed.room;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import nightreed.measure.Measurement;
+import nightreed.measure.Measurer;
+import nightreed.measure.Partial;
+import nightreed.sound.Clip;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class RecordingRoomTest {
+    private static final RecordingRoom.Instrument BARS = RecordingRoom.instrument("slate-bars");
+
+    @ParameterizedTest
+    @ValueSource(ints = {50, 62, 74, 86})
+    void aBarSoundsItsKeyButNotAtConcertPitch(int key) throws Exception {
+        Measurement m = Measurer.measure(RecordingRoom.record(BARS, key, 0.8, 4));
+        assertThat(nightreed.music.Pitch.nearestKey(m.f0Hz())).isEqualTo(key);
+        assertThat(Math.abs(m.centsFromConcert())).isBetween(0.3, 40.0);
+        assertThat(m.partials().get(0).t60Seconds()).isBetween(0.3, 3.0);
+    }
+
+    @Test
+    void aHarderBlowIsLouderAndBrighter() throws Exception {
+        Clip soft = RecordingRoom.record(BARS, 57, 0.3, 4);
+        Clip hard = RecordingRoom.record(BARS, 57, 1.0, 4);
+        assertThat(20 * Math.log10(hard.peak() / soft.peak())).isGreaterThan(10);
+        assertThat(upper(Measurer.measure(hard))).isGreaterThan(upper(Measurer.measure(soft)) + 3);
+    }
+
+    /** Energy of the modes from the fourth on against the first [dB]. */
+    private static double upper(Measurement m) {
+        double sum = 0;
+        for (Partial p : m.reliablePartials()) {
+            sum += p.ratio() > 7 ? p.amplitude() * p.amplitude() : 0;
+        }
+        return 10 * Math.log10(sum / Math.pow(m.reliablePartials().get(0).amplitude(), 2));
+    }
+
+    @Test
+    void theSameRequestGivesTheSameRecording() {
+        assertThat(RecordingRoom.record(BARS, 60, 0.5, 9).channel(0))
+                .containsExactly(RecordingRoom.record(BARS, 60, 0.5, 9).channel(0))
+                .isNotEqualTo(RecordingRoom.record(BARS, 60, 0.5, 10).channel(0));
+    }
+
+    @Test
+    void allKeysAndStrengthsStayWithinFullScale() {
+        for (int key = BARS.lowestKey(); key <= BARS.highestKey(); key += 5) {
+            double peak = RecordingRoom.record(BARS, key, 1, 2).peak();
+            assertThat(peak).as("key " + key).isBetween(0.02, 1.0);
+        }
+    }
+
+    @Test
+    void impossibleRequestsAreExplained() {
+        assertThatThrownBy(() -> RecordingRoom.instrument("kazoo")).hasMessageContaining("slate-bars");
+        assertThatThrownBy(() -> RecordingRoom.record(BARS, 20, 0.5, 1)).hasMessageContaining("48 to 91");
+        assertThatThrownBy(() -> RecordingRoom.record(BARS, 60, 0, 1)).hasMessageContaining("velocity");
+        assertThatThrownBy(() -> RecordingRoom.record(BARS, 60, Double.NaN, 1)).hasMessageContaining("velocity");
+    }
+}

@@ -1,0 +1,91 @@
+package nightreed.sheet;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.StringReader;
+import java.util.List;
+import nightreed.match.Aspect;
+import nightreed.match.Comparison;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.match.Tolerances;
+import nightreed.measure.Progress;
+import nightreed.recipe.RecipeTest;
+import nightreed.recipe.ResonatorRecipe;
+import nightreed.voice.Renderer;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVRecord;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+
+class SheetTest {
+    private static ResonatorRecipe recipe;
+    private static Side side;
+    private static Comparison comparison;
+    private static String html;
+
+    @BeforeAll
+    static void write() throws Exception {
+        ResonatorRecipe fitted = RecipeTest.bar();
+        recipe = fitted.with("mode.2.t60", 1.9);
+        side = Matcher.side(Renderer.asFitted(fitted, 0.2, 2, 48_000), Progress.NONE);
+        comparison = Matcher.predict(side, recipe);
+        html = PatchSheet.html(
+                "The Salt Lantern",
+                "Slate bar <low>",
+                side.measurement(),
+                recipe,
+                fitted,
+                Tolerances.of(side, recipe, Progress.NONE),
+                comparison,
+                "for the \"harbour\" & more");
+    }
+
+    @Test
+    void theSheetHoldsEveryValueWithItsUnitAndRoom() {
+        for (var s : recipe.settings()) {
+            assertThat(html)
+                    .contains(s.parameter().name())
+                    .contains(s.parameter().format(s.value()));
+        }
+        assertThat(html).contains("may move from").contains("A3").contains("uniform free bar");
+        assertThat(html).contains("set by hand (fitted: 0.800)").contains("usual value, one note cannot tell");
+    }
+
+    @Test
+    void textFromPeopleIsEscapedAndThePageNeedsNothingElse() {
+        assertThat(html).contains("Slate bar &lt;low&gt;").contains("&quot;harbour&quot; &amp; more");
+        assertThat(html)
+                .doesNotContain("<low>")
+                .doesNotContain("http://")
+                .doesNotContain("https://")
+                .doesNotContain("src=");
+        assertThat(html).contains("rest your ears").contains("rules on noise exposure where you are");
+    }
+
+    @Test
+    void csvHoldsOnePartialALine() throws Exception {
+        List<CSVRecord> rows = CSVFormat.RFC4180
+                .builder()
+                .setHeader()
+                .setSkipHeaderRecord(true)
+                .get()
+                .parse(new StringReader(PartialCsv.text(side.measurement())))
+                .getRecords();
+        assertThat(rows).hasSameSizeAs(side.measurement().partials());
+        assertThat(Double.parseDouble(rows.get(0).get("frequency_hz")))
+                .isEqualTo(side.measurement().partials().get(0).frequencyHz());
+        assertThat(rows.get(0).get("name")).isEqualTo("mode 1");
+        assertThat(rows.get(0).get("t60_late_s")).isEmpty();
+    }
+
+    @Test
+    void theDistanceIsWrittenPerAspect() {
+        var o = ReportJson.distance(comparison);
+        assertThat(o.path("totalJnd").asDouble()).isEqualTo(comparison.totalJnd());
+        assertThat(o.path("worstAspect").asText()).isEqualTo(comparison.worst().id());
+        for (Aspect a : Aspect.values()) {
+            assertThat(o.path(a.id()).asDouble()).isEqualTo(comparison.jnd(a));
+        }
+    }
+}
