@@ -76,6 +76,7 @@ public final class ProjectFile implements AutoCloseable {
         }
         ProjectFile p = connect(path, "cannot be created");
         try {
+            p.settle();
             p.inTransaction(() -> {
                 try (Statement s = p.db.createStatement()) {
                     for (String table : SCHEMA) {
@@ -114,7 +115,8 @@ public final class ProjectFile implements AutoCloseable {
         }
         ProjectFile p = connect(path, "cannot be opened");
         try {
-            p.verify(name);
+            p.verify(name); // before anything is written, so that a damaged file stays as it is
+            p.settle();
         } catch (UnusableProject e) {
             p.close();
             throw e;
@@ -125,18 +127,24 @@ public final class ProjectFile implements AutoCloseable {
     private static ProjectFile connect(Path path, String failing) throws UnusableProject {
         try {
             Connection c = DriverManager.getConnection("jdbc:sqlite:" + path.toAbsolutePath());
-            try (Statement s = c.createStatement()) {
-                s.execute("pragma journal_mode = wal");
-                s.execute("pragma synchronous = full");
-                s.execute("pragma foreign_keys = on");
-                s.execute("pragma busy_timeout = 2000");
-            }
             return new ProjectFile(path, c);
         } catch (SQLException e) {
             throw new UnusableProject(
                     path + " " + failing + " (" + firstLine(e) + "): check the folder and its permissions, or choose"
                             + " another.",
                     e);
+        }
+    }
+
+    /** Durable and quick: a commit is on disk when it returns, readers never wait. */
+    private void settle() throws UnusableProject {
+        try (Statement s = db.createStatement()) {
+            s.execute("pragma journal_mode = wal");
+            s.execute("pragma synchronous = full");
+            s.execute("pragma foreign_keys = on");
+            s.execute("pragma busy_timeout = 2000");
+        } catch (SQLException e) {
+            throw failed("cannot be written", e);
         }
     }
 

@@ -1,0 +1,143 @@
+package nightreed.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import nightreed.sound.Clip;
+import nightreed.sound.WavFiles;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import picocli.CommandLine;
+
+class CommandsTest {
+    @TempDir
+    Path folder;
+
+    private final StringWriter out = new StringWriter();
+    private final StringWriter err = new StringWriter();
+
+    private int run(Object... args) {
+        CommandLine line = NightReedCommand.commandLine();
+        line.setOut(new PrintWriter(out));
+        line.setErr(new PrintWriter(err));
+        String[] words = new String[args.length];
+        for (int i = 0; i < args.length; i++) {
+            words[i] = args[i].toString();
+        }
+        return line.execute(words);
+    }
+
+    private Path bar() {
+        Path wav = folder.resolve("bar.wav");
+        assertThat(run("room", "slate-bars", "--note", "A3", "--velocity", "0.8", "--seed", "5", "--out", wav))
+                .isZero();
+        return wav;
+    }
+
+    @Test
+    void theWholeRoadRunsFromTheCommandLine() throws Exception {
+        Path wav = bar();
+        assertThat(run("measure", wav, "--json", "-", "--csv", folder.resolve("p.csv")))
+                .isZero();
+        JsonNode m = new ObjectMapper().readTree(out.toString());
+        assertThat(m.path("nearestNote").asText()).isEqualTo("A3");
+        assertThat(Files.readString(folder.resolve("p.csv"))).startsWith("name,frequency_hz");
+
+        Path results = folder.resolve("results");
+        assertThat(run("match", wav, "--method", "resonators", "--out", results))
+                .isZero();
+        JsonNode report =
+                new ObjectMapper().readTree(results.resolve("report.json").toFile());
+        assertThat(report.path("method").asText()).isEqualTo("resonators");
+        assertThat(report.path("distance").path("totalJnd").asDouble()).isLessThan(1.5);
+        assertThat(report.path("ranking").path(0).path("method").asText()).isEqualTo("resonators");
+        Clip recording = WavFiles.read(wav).clip();
+        Clip imitation = WavFiles.read(results.resolve("imitation.wav")).clip();
+        assertThat(imitation.length()).isEqualTo(recording.length());
+
+        assertThat(run("compare", wav, results.resolve("imitation.wav"), "--json", folder.resolve("c.json")))
+                .isZero();
+        JsonNode compared = new ObjectMapper().readTree(folder.resolve("c.json").toFile());
+        assertThat(compared.path("totalJnd").asDouble())
+                .isCloseTo(report.path("distance").path("totalJnd").asDouble(), within(0.1));
+
+        Path high = folder.resolve("high.wav");
+        assertThat(run("render", results.resolve("recipe.json"), "--note", "A4", "--seconds", "1.5", "--out", high))
+                .isZero();
+        out.getBuffer().setLength(0);
+        assertThat(run("measure", high, "--json", "-")).isZero();
+        double f0 = new ObjectMapper().readTree(out.toString()).path("f0Hz").asDouble();
+        assertThat(f0 / m.path("f0Hz").asDouble()).isCloseTo(2, within(0.001));
+        assertThat(err.toString()).isEmpty();
+    }
+
+    @Test
+    void aKeyNamedByHandIsTheRecipesKey() throws Exception {
+        Path results = folder.resolve("results");
+        assertThat(run("match", bar(), "--note", "Bb3", "--out", results)).isZero();
+        JsonNode recipe =
+                new ObjectMapper().readTree(results.resolve("recipe.json").toFile());
+        assertThat(recipe.path("key").asInt()).isEqualTo(58);
+    }
+
+    @Test
+    void unusableInputEndsWithOneLineAndOne() throws Exception {
+        Path text = Files.writeString(folder.resolve("text.wav"), "no sound");
+        assertThat(run("measure", text)).isEqualTo(1);
+        assertThat(err.toString().trim().lines()).hasSize(1).first().asString().contains("text.wav is not a WAV file");
+        assertThat(run("measure", folder.resolve("none.wav"))).isEqualTo(1);
+        assertThat(run("match", folder, "--out", folder)).isEqualTo(1);
+        assertThat(run("render", text, "--out", folder.resolve("x.wav"))).isEqualTo(1);
+        assertThat(err.toString()).doesNotContain("Exception").doesNotContain("\tat ");
+    }
+
+    @Test
+    void silenceCannotBeMeasured() throws Exception {
+        Path silent = folder.resolve("silent.wav");
+        WavFiles.write(Clip.mono(new float[48_000], 48_000), WavFiles.Format.PCM16, silent);
+        assertThat(run("measure", silent)).isEqualTo(1);
+        assertThat(err.toString()).contains("silent");
+    }
+
+    @Test
+    void resultsThatCannotBeWrittenAreExplained() throws Exception {
+        Path wav = bar();
+        Path inTheWay = Files.writeString(folder.resolve("file"), "x");
+        assertThat(run("measure", wav, "--json", inTheWay.resolve("m.json"))).isEqualTo(1);
+        assertThat(err.toString()).contains("m.json was not written").contains("choose another folder");
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "",
+                "measure",
+                "match in.wav",
+                "match in.wav --method tea --out x",
+                "room kazoo --out x.wav",
+                "room slate-bars --note H9 --out x.wav",
+                "room slate-bars --velocity 7 --out x.wav",
+                "render r.json --velocity 2 --out x.wav",
+                "render r.json --seconds -1 --out x.wav",
+                "dance"
+            })
+    void wrongUsageEndsWithTwoAndAHint(String command) {
+        assertThat(run((Object[]) (command.isEmpty() ? new String[0] : command.split(" "))))
+                .isEqualTo(2);
+        assertThat(err.toString()).isNotBlank().doesNotContain("\tat ");
+    }
+
+    @Test
+    void helpNamesEveryCommand() {
+        assertThat(run("--help")).isZero();
+        assertThat(out.toString()).contains("measure", "match", "render", "compare", "room");
+    }
+}

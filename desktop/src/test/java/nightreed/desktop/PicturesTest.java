@@ -1,0 +1,207 @@
+package nightreed.desktop;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.scene.Scene;
+import javafx.scene.image.WritableImage;
+import javafx.scene.layout.StackPane;
+import javafx.scene.paint.Color;
+import nightreed.desktop.reedbed.Axis;
+import nightreed.desktop.reedbed.BedModel;
+import nightreed.desktop.reedbed.Ink;
+import nightreed.desktop.reedbed.Reedbed;
+import nightreed.desktop.ruler.Ruler;
+import nightreed.match.Comparison;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.match.Tolerances;
+import nightreed.measure.Partial;
+import nightreed.measure.Progress;
+import nightreed.recipe.Parameter;
+import nightreed.recipe.ResonatorRecipe;
+import nightreed.room.RecordingRoom;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.testfx.api.FxRobot;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** What the drawings show, and what a ruler answers. */
+class PicturesTest {
+    private static Side side;
+    private static ResonatorRecipe recipe;
+    private static Comparison bent;
+
+    @BeforeAll
+    static void playABar() throws Exception {
+        FxToolkit.registerPrimaryStage();
+        side = Matcher.side(RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 57, 0.9, 3), Progress.NONE);
+        recipe = Matcher.startingValues(side);
+        bent = Matcher.predict(side, recipe.with("mode.2.t60", 2 * recipe.value("mode.2.t60")));
+    }
+
+    @ParameterizedTest
+    @EnumSource(Axis.Kind.class)
+    void aBedHoldsEveryReedAndRipplesWhereADifferenceIsHeard(Axis.Kind kind) {
+        BedModel m = BedModel.of(side.measurement(), bent, kind);
+        assertThat(m.reeds()).hasSameSizeAs(side.measurement().reliablePartials());
+        assertThat(m.axis().kind()).isEqualTo(kind);
+        double second = recipe.modes().get(1).ratio() * recipe.f0Hz();
+        assertThat(m.ripples()).isNotEmpty();
+        assertThat(m.ripples()).anyMatch(r -> Math.abs(r.hz() - second) < 2 && r.jnd() > 1.5);
+        for (BedModel.Reed r : m.reeds()) {
+            double hz = r.partial().frequencyHz();
+            assertThat(hz).isBetween(m.axis().lowHz(), m.axis().highHz());
+        }
+        assertThat(m.seriesText()).startsWith("uniform free bar");
+    }
+
+    @Test
+    void aPerfectMatchIsAPerfectMirror() {
+        BedModel m = BedModel.of(side.measurement(), Matcher.predict(side, recipe), Axis.Kind.RATIO);
+        for (BedModel.Reed r : m.mirror()) {
+            assertThat(m.reeds())
+                    .anyMatch(o -> Math.abs(o.levelDb() - r.levelDb()) < 1.5
+                            && Math.abs(o.partial().frequencyHz() - r.partial().frequencyHz()) < 0.5);
+        }
+    }
+
+    @Test
+    void theBedIsDrawnQuicklyInTheRightColoursAndWalkedWithKeys() {
+        SimpleObjectProperty<Partial> selected = new SimpleObjectProperty<>();
+        List<Axis> axes = new ArrayList<>();
+        Reedbed bed = onStage(() -> {
+            Reedbed b = new Reedbed(selected);
+            b.setOnAxis(axes::add);
+            b.setModel(BedModel.of(side.measurement(), bent, Axis.Kind.RATIO));
+            return b;
+        });
+        WritableImage image = WaitForAsyncUtils.waitForAsyncFx(5000, () -> bed.snapshot(null, null));
+        assertThat(count(image, Ink.RECORDING)).isGreaterThan(200);
+        assertThat(count(image, Ink.IMITATION)).isGreaterThan(100);
+        assertThat(count(image, Ink.AUDIBLE)).isGreaterThan(10);
+
+        FxRobot robot = new FxRobot();
+        WaitForAsyncUtils.waitForAsyncFx(5000, () -> {
+            bed.requestFocus();
+            return null;
+        });
+        robot.type(javafx.scene.input.KeyCode.RIGHT, javafx.scene.input.KeyCode.RIGHT);
+        assertThat(selected.get())
+                .isEqualTo(side.measurement().reliablePartials().get(1));
+        robot.type(javafx.scene.input.KeyCode.LEFT);
+        assertThat(selected.get())
+                .isEqualTo(side.measurement().reliablePartials().get(0));
+
+        Axis whole = axes.get(axes.size() - 1);
+        robot.moveTo(bed).scroll(3);
+        WaitForAsyncUtils.waitForFxEvents();
+        Axis zoomed = axes.get(axes.size() - 1);
+        if (!zoomed.equals(whole)) { // a virtual mouse may have no wheel
+            robot.type(javafx.scene.input.KeyCode.ESCAPE);
+            assertThat(axes.get(axes.size() - 1)).isEqualTo(whole);
+        }
+    }
+
+    private static <T extends javafx.scene.Parent> T onStage(java.util.concurrent.Callable<T> make) {
+        return WaitForAsyncUtils.waitForAsyncFx(10_000, () -> {
+            T node = make.call();
+            javafx.stage.Stage stage = FxToolkit.registerStage(javafx.stage.Stage::new);
+            stage.setScene(new Scene(new StackPane(node), 900, 340));
+            stage.show();
+            return node;
+        });
+    }
+
+    private static int count(WritableImage image, Color ink) {
+        int n = 0;
+        for (int y = 0; y < image.getHeight(); y++) {
+            for (int x = 0; x < image.getWidth(); x++) {
+                Color c = image.getPixelReader().getColor(x, y);
+                double off = Math.abs(c.getRed() - ink.getRed())
+                        + Math.abs(c.getGreen() - ink.getGreen())
+                        + Math.abs(c.getBlue() - ink.getBlue());
+                n += off < 0.12 ? 1 : 0;
+            }
+        }
+        return n;
+    }
+
+    @Test
+    void aRulerAnswersHandKeysAndNumbers() {
+        Parameter p = recipe.setting("mode.1.t60").parameter();
+        List<Double> values = new ArrayList<>();
+        AtomicInteger settled = new AtomicInteger();
+        Ruler ruler = onStage(() -> {
+            Ruler r = new Ruler(p, (parameter, v, last) -> {
+                values.add(v);
+                settled.addAndGet(last ? 1 : 0);
+            });
+            r.show(1.0, 1.2, new Tolerances.Span(0.8, 1.4, 0.5));
+            return r;
+        });
+        FxRobot robot = new FxRobot();
+        javafx.scene.Node line = robot.lookup((javafx.scene.Node n) -> "line-mode.1.t60".equals(n.getId()))
+                .query();
+        WaitForAsyncUtils.waitForAsyncFx(5000, () -> {
+            line.requestFocus();
+            return null;
+        });
+        robot.type(javafx.scene.input.KeyCode.RIGHT);
+        double one = values.get(values.size() - 1);
+        assertThat(p.position(one) - p.position(1.0)).isCloseTo(0.01, within(1e-6));
+        robot.press(javafx.scene.input.KeyCode.SHIFT)
+                .type(javafx.scene.input.KeyCode.LEFT)
+                .release(javafx.scene.input.KeyCode.SHIFT);
+        assertThat(p.position(one) - p.position(values.get(values.size() - 1))).isCloseTo(0.001, within(1e-6));
+        robot.type(javafx.scene.input.KeyCode.HOME); // back to the fitted value
+        assertThat(values.get(values.size() - 1)).isEqualTo(1.2);
+        assertThat(settled.get()).isEqualTo(3);
+
+        javafx.scene.control.TextField number = (javafx.scene.control.TextField)
+                robot.lookup((javafx.scene.Node n) -> "number-mode.1.t60".equals(n.getId()))
+                        .query();
+        for (String text : new String[] {"0,75", "tea", "99999"}) { // a comma is a point; nonsense changes nothing
+            WaitForAsyncUtils.waitForAsyncFx(5000, () -> {
+                number.setText(text);
+                number.getOnAction().handle(null);
+                return null;
+            });
+            double expected = text.equals("99999") ? 30 : 0.75;
+            assertThat(ruler.value()).isEqualTo(expected);
+            assertThat(number.getText()).isEqualTo(p.format(expected));
+        }
+    }
+
+    @Test
+    void textStandsOutFromItsGround() { // WCAG 2 contrast
+        for (Color ground : new Color[] {Ink.GROUND, Ink.PANEL, Ink.RAISED, Ink.WATER}) {
+            for (Color text :
+                    new Color[] {Ink.TEXT, Ink.QUIET, Ink.RECORDING, Ink.IMITATION, Ink.AUDIBLE, Ink.WITHIN}) {
+                assertThat(contrast(text, ground)).isGreaterThan(4.5);
+            }
+            assertThat(contrast(Ink.SCALE, ground)).isGreaterThan(3);
+        }
+    }
+
+    private static double contrast(Color a, Color b) {
+        double x = luminance(a);
+        double y = luminance(b);
+        return (Math.max(x, y) + 0.05) / (Math.min(x, y) + 0.05);
+    }
+
+    private static double luminance(Color c) {
+        return 0.2126 * linear(c.getRed()) + 0.7152 * linear(c.getGreen()) + 0.0722 * linear(c.getBlue());
+    }
+
+    private static double linear(double v) {
+        return v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4);
+    }
+}

@@ -1,0 +1,363 @@
+package nightreed.desktop;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Predicate;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.stage.Stage6;
+import nightreed.device.StandInOutput;
+import nightreed.measure.Partial;
+import nightreed.project.ProjectFile;
+import nightreed.recipe.RecipeJson;
+import nightreed.recipe.ResonatorRecipe;
+import nightreed.room.RecordingRoom;
+import nightreed.sound.Clip;
+import nightreed.sound.Loudness;
+import nightreed.sound.WavFiles;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxRobot;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** A new user's walks through the real window, from a dropped file to what is taken away. */
+class WalkTest {
+    @TempDir
+    Path folder;
+
+    private final FxRobot robot = new FxRobot();
+    private Workbench workbench;
+    private StandInOutput output;
+    private Path projectPath;
+
+    @BeforeEach
+    void openAnEmptyProject() throws Exception {
+        FxToolkit.registerPrimaryStage();
+        projectPath = folder.resolve("walk.nightreed");
+        ProjectFile project = ProjectFile.create(projectPath, "Walk");
+        FxToolkit.setupStage(stage -> {
+            workbench = new Workbench(source -> output = new StandInOutput(source, 48_000));
+            workbench.show(stage);
+            workbench.bench().open(project);
+        });
+        await("the project is open", s -> s.current() != null);
+    }
+
+    @AfterEach
+    void closeTheWindow() throws Exception {
+        fx(() -> {
+            workbench.close();
+            return null;
+        });
+        FxToolkit.cleanupStages();
+    }
+
+    private <T> T fx(Callable<T> work) {
+        return WaitForAsyncUtils.waitForAsyncFx(20_000, work);
+    }
+
+    private BenchState state() {
+        return fx(() -> workbench.bench().state());
+    }
+
+    private void await(String what, Predicate<BenchState> ready) throws Exception {
+        try {
+            WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> ready.test(state()));
+        } catch (java.util.concurrent.TimeoutException e) {
+            throw new AssertionError("waited a minute until " + what + "; message: "
+                    + fx(() -> workbench.bench().messageProperty().get()));
+        }
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private void awaitMessage(String text) throws Exception {
+        WaitForAsyncUtils.waitFor(
+                20,
+                TimeUnit.SECONDS,
+                () -> fx(
+                        () -> String.valueOf(workbench.bench().messageProperty().get())
+                                .contains(text)));
+    }
+
+    private void drop(Path file) {
+        fx(() -> {
+            workbench.shell().drop(List.of(file.toFile()));
+            return null;
+        });
+    }
+
+    private <T extends Node> T find(String id, Class<T> type) {
+        // by predicate: an id with a point in it is no CSS selector
+        return type.cast(robot.lookup((Node n) -> id.equals(n.getId())).query());
+    }
+
+    /** Presses a button the way Enter would. */
+    private void press(String id) {
+        fx(() -> {
+            find(id, Button.class).fire();
+            return null;
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private void stage(Stage6 s) {
+        KeyCode[] digits = {
+            KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4, KeyCode.DIGIT5, KeyCode.DIGIT6
+        };
+        robot.press(KeyCode.CONTROL)
+                .type(digits[List.of(Stage6.values()).indexOf(s)])
+                .release(KeyCode.CONTROL);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(fx(() -> workbench.shell().stage())).isEqualTo(s);
+    }
+
+    private Path bar() throws Exception {
+        Path wav = folder.resolve("harbour bar.wav");
+        Clip clip = RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 62, 0.8, 21);
+        WavFiles.write(clip, WavFiles.Format.PCM24, wav);
+        return wav;
+    }
+
+    /** What the output keeps while something is done, from now until {@code seconds} later. */
+    private Clip played(double seconds) throws Exception {
+        long from = output.played();
+        long to = from + (long) (seconds * 48_000);
+        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> output.played() >= to);
+        return output.kept(from, to);
+    }
+
+    @Test
+    void fromADroppedFileToThePatchSheet() throws Exception {
+        drop(bar());
+        await("the note is measured", s -> s.recording() != null);
+        assertThat(fx(() -> workbench.shell().stage())).isEqualTo(Stage6.MEASURE); // it leads on by itself
+        List<Partial> reeds = state().recording().measurement().reliablePartials();
+        assertThat(state().recording().measurement().nearestNote()).isEqualTo("D4");
+        assertThat(reeds.size()).isGreaterThanOrEqualTo(4);
+        Partial before = fx(() -> workbench.bench().selectedProperty().get());
+        assertThat(before).isNotNull();
+
+        Node bed = find("measure-bed", Node.class);
+        fx(() -> {
+            bed.requestFocus();
+            return null;
+        });
+        robot.type(KeyCode.RIGHT);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(fx(() -> workbench.bench().selectedProperty().get()).frequencyHz())
+                .isGreaterThan(before.frequencyHz());
+
+        stage(Stage6.BUILD);
+        press("fit");
+        await(
+                "the fit is compared and advised on",
+                s -> s.moves() != null && !s.tolerances().isEmpty());
+        double fitted = state().comparison().totalJnd();
+        assertThat(fitted).isLessThan(1.5);
+        assertThat(state().takes()).hasSize(1);
+
+        hearsBothSidesEquallyLoud();
+        ResonatorRecipe fit = state().recipe();
+        movesARuler("noise.level", fit);
+        await(
+                "the moved value is compared",
+                s -> s.comparison() != null && s.comparison().totalJnd() > fitted + 0.05);
+
+        stage(Stage6.COMPARE);
+        double worse = state().comparison().totalJnd();
+        String shown = fx(() -> find("aspect-noise", Label.class).getText());
+        assertThat(Double.parseDouble(shown))
+                .isCloseTo(state().comparison().jnd(nightreed.match.Aspect.NOISE), within(0.051));
+        await("there is a next move", s -> s.moves() != null && !s.moves().isEmpty());
+        double promised = state().moves().get(0).predictedJnd();
+        robot.press(KeyCode.CONTROL).type(KeyCode.ENTER).release(KeyCode.CONTROL);
+        await("the move is applied", s -> s.comparison().totalJnd() < worse - 0.01);
+        assertThat(state().comparison().totalJnd()).isCloseTo(promised, within(0.02));
+
+        undoesBackTo(fit);
+        takesAway();
+        reopens();
+    }
+
+    private void hearsBothSidesEquallyLoud() throws Exception {
+        fx(() -> {
+            workbench.bench().desk().volumeDb(-6);
+            return null;
+        });
+        robot.type(KeyCode.SPACE);
+        Clip recording = played(1.5);
+        robot.press(KeyCode.SHIFT).type(KeyCode.SPACE).release(KeyCode.SHIFT);
+        assertThat(fx(() -> find("hear-imitation", ToggleButton.class).isSelected()))
+                .isTrue();
+        robot.type(KeyCode.SPACE); // stops
+        WaitForAsyncUtils.waitFor(
+                5, TimeUnit.SECONDS, () -> !workbench.bench().desk().playing());
+        robot.type(KeyCode.SPACE);
+        Clip imitation = played(1.5);
+        assertThat(recording.peak()).isGreaterThan(0.01);
+        double a = Loudness.over(recording, 0, recording.length());
+        double b = Loudness.over(imitation, 0, imitation.length());
+        assertThat(b - a).isCloseTo(0, within(1.5)); // the two do not start at the same sample of a block
+        robot.type(KeyCode.SPACE);
+        WaitForAsyncUtils.waitFor(
+                5, TimeUnit.SECONDS, () -> !workbench.bench().desk().playing());
+    }
+
+    /** Drags the tab and hears that the keys follow. */
+    private void movesARuler(String id, ResonatorRecipe fit) throws Exception {
+        Node line = find("line-" + id, Node.class);
+        Point2D middle = fx(() -> line.localToScreen(line.getLayoutBounds().getWidth() * 0.5, 10));
+        Point2D right = fx(() -> line.localToScreen(line.getLayoutBounds().getWidth() * 0.72, 10));
+        robot.moveTo(middle).press(MouseButton.PRIMARY).moveTo(right).release(MouseButton.PRIMARY);
+        WaitForAsyncUtils.waitForFxEvents();
+        double moved = state().recipe().value(id);
+        assertThat(moved).isNotCloseTo(fit.value(id), within(1.0));
+        assertThat(workbench.bench().desk()).isNotNull();
+        robot.press(KeyCode.C);
+        Clip note = played(0.4);
+        robot.release(KeyCode.C);
+        assertThat(note.peak()).isGreaterThan(0.005);
+    }
+
+    private void undoesBackTo(ResonatorRecipe fit) throws Exception {
+        for (int i = 0; i < 2; i++) {
+            String label = state().undoLabel();
+            robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
+            await("undone: " + label, s -> label.equals(s.redoLabel()));
+        }
+        assertThat(state().recipe()).isEqualTo(fit);
+        String redo = state().redoLabel();
+        robot.press(KeyCode.CONTROL, KeyCode.SHIFT).type(KeyCode.Z).release(KeyCode.SHIFT, KeyCode.CONTROL);
+        await("redone", s -> redo.equals(s.undoLabel()));
+        assertThat(state().recipe()).isNotEqualTo(fit);
+        robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
+        await("undone again", s -> redo.equals(s.redoLabel()));
+    }
+
+    private void takesAway() throws Exception {
+        stage(Stage6.KEEP);
+        Path away = folder.resolve("away");
+        fx(() -> {
+            workbench.shell().keep().export(away);
+            return null;
+        });
+        WaitForAsyncUtils.waitFor(
+                30,
+                TimeUnit.SECONDS,
+                () -> fx(() -> find("written", Label.class).getText()).contains("harbour-bar-sheet.html"));
+        assertThat(Files.readString(away.resolve("harbour-bar-sheet.html")))
+                .contains("D4")
+                .contains("mode 1 T60");
+        assertThat(RecipeJson.parse(Files.readString(away.resolve("harbour-bar-recipe.json")), "recipe"))
+                .isEqualTo(state().recipe());
+        assertThat(Files.readAllLines(away.resolve("harbour-bar-partials.csv")))
+                .hasSize(1 + state().recording().measurement().partials().size());
+        Clip sound = WavFiles.read(away.resolve("harbour-bar.wav")).clip();
+        assertThat(sound.length()).isEqualTo(state().recording().clip().length());
+    }
+
+    private void reopens() throws Exception {
+        BenchState before = state();
+        fx(() -> {
+            workbench.close();
+            return null;
+        });
+        try (ProjectFile again = ProjectFile.open(projectPath)) {
+            var imitation = again.imitations().get(0);
+            assertThat(again.now(imitation)).isEqualTo(before.snapshot());
+            assertThat(again.takes(imitation)).isEqualTo(before.takes());
+            assertThat(again.redoLabel(imitation)).contains(before.redoLabel());
+        }
+    }
+
+    @Test
+    void badFilesAreExplainedAndNothingIsLost() throws Exception {
+        drop(bar());
+        await("the note is measured", s -> s.recording() != null);
+        var kept = state().recording();
+        Path text = Files.writeString(folder.resolve("letter.wav"), "no sound at all");
+        drop(text);
+        awaitMessage("letter.wav is not a WAV file");
+        Path silent = folder.resolve("silent.wav");
+        WavFiles.write(Clip.mono(new float[48_000], 48_000), WavFiles.Format.PCM16, silent);
+        WaitForAsyncUtils.waitFor(
+                20,
+                TimeUnit.SECONDS,
+                () -> fx(() -> workbench.bench().taskProperty().get() == null));
+        drop(silent);
+        awaitMessage("silent");
+        WaitForAsyncUtils.waitFor(
+                20,
+                TimeUnit.SECONDS,
+                () -> fx(() -> workbench.bench().taskProperty().get() == null));
+        assertThat(fx(() -> find("message", Label.class).getText()))
+                .contains("silent")
+                .doesNotContain("Exception");
+        assertThat(state().recording()).isSameAs(kept);
+        Path inTheWay = Files.writeString(folder.resolve("file"), "x");
+        press("measure-fit");
+        await("the fit is compared", s -> s.comparison() != null);
+        WaitForAsyncUtils.waitFor(
+                20,
+                TimeUnit.SECONDS,
+                () -> fx(() -> workbench.bench().taskProperty().get() == null));
+        fx(() -> {
+            workbench.shell().keep().export(inTheWay.resolve("inside"));
+            return null;
+        });
+        awaitMessage("was not written");
+    }
+
+    @Test
+    void aFitCanBeStoppedAndLeavesEverythingAsItWas() throws Exception {
+        drop(bar());
+        await("the note is measured", s -> s.recording() != null);
+        WaitForAsyncUtils.waitFor(
+                20,
+                TimeUnit.SECONDS,
+                () -> fx(() -> workbench.bench().taskProperty().get() == null));
+        press("measure-fit");
+        press("stop-task");
+        WaitForAsyncUtils.waitFor(
+                20,
+                TimeUnit.SECONDS,
+                () -> fx(() -> workbench.bench().taskProperty().get() == null));
+        assertThat(state().recipe()).isNull();
+        assertThat(state().takes()).isEmpty();
+        assertThat(state().undoLabel()).startsWith("recording");
+    }
+
+    @Test
+    void theRecordingRoomPlaysAndEveryStageShowsSomething() throws Exception {
+        press("room-record");
+        await("the room has played", s -> s.recording() != null);
+        assertThat(state().recording().measurement().nearestNote()).isEqualTo("A4");
+        assertThat(state().recordingName()).startsWith("recording room: Slate bars A4");
+        for (Stage6 s : Stage6.values()) {
+            stage(s); // before there is a recipe, each says what to do first
+        }
+        stage(Stage6.BUILD);
+        press("fit");
+        await("advised", s -> s.moves() != null && !s.tolerances().isEmpty());
+        for (Stage6 s : Stage6.values()) {
+            stage(s);
+        }
+        assertThat(Stage6.KEEP.concern(state())).isEqualTo("1 takes");
+        assertThat(Stage6.MEASURE.concern(state())).endsWith("partials");
+    }
+}
