@@ -203,6 +203,16 @@ public final class ProjectFile implements AutoCloseable {
         return new Imitation(id, name);
     }
 
+    /** Gives an imitation another name. @return it under that name */
+    public Imitation rename(Imitation imitation, String name) throws UnusableProject {
+        inTransaction(() -> {
+            try (PreparedStatement s = prepare("update imitation set name = ? where id = ?", name, imitation.id())) {
+                return s.executeUpdate();
+            }
+        });
+        return new Imitation(imitation.id(), name);
+    }
+
     /** Stores a recording; it belongs to no imitation until an edit names it. */
     public long addRecording(String name, Clip clip, Measurement measurement) throws UnusableProject {
         byte[] wav = WavFiles.encode(clip, WavFiles.Format.FLOAT32);

@@ -3,8 +3,8 @@ package nightreed.desktop;
 import atlantafx.base.theme.PrimerDark;
 import java.util.Objects;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ThreadFactory;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -20,9 +20,9 @@ import nightreed.device.Desk;
 
 /** One open window with everything that belongs to it: bench, desk, output, threads. */
 public final class Workbench {
-    private final ExecutorService worker = Executors.newFixedThreadPool(1, named("night-reed work"));
-    private final ExecutorService scribe = Executors.newSingleThreadExecutor(named("night-reed project"));
-    private final ExecutorService follower = Executors.newSingleThreadExecutor(named("night-reed follow"));
+    private final ExecutorService worker = oneThread("night-reed work");
+    private final ExecutorService scribe = oneThread("night-reed project");
+    private final ExecutorService follower = oneThread("night-reed follow");
     private final Desk desk = new Desk(AudioOutputs.SAMPLE_RATE_HZ);
     private final Bench bench = new Bench(Platform::runLater, worker, scribe, follower, desk);
     private final AudioOutput output;
@@ -49,13 +49,21 @@ public final class Workbench {
         shell = new Shell(bench, output);
     }
 
-    private static ThreadFactory named(String name) {
-        return r -> {
-            Thread t = new Thread(r, name);
-            t.setDaemon(true);
-            t.setPriority(Thread.NORM_PRIORITY - 1); // the window and the sound come first
-            return t;
-        };
+    /** One thread for work in order; what comes after the window is closed is dropped. */
+    private static ExecutorService oneThread(String name) {
+        return new ThreadPoolExecutor(
+                1,
+                1,
+                0,
+                TimeUnit.SECONDS,
+                new LinkedBlockingQueue<>(),
+                r -> {
+                    Thread t = new Thread(r, name);
+                    t.setDaemon(true);
+                    t.setPriority(Thread.NORM_PRIORITY - 1); // the window and the sound come first
+                    return t;
+                },
+                new ThreadPoolExecutor.DiscardPolicy());
     }
 
     public Bench bench() {

@@ -238,7 +238,8 @@ public final class Bench {
             try {
                 long row = project.addRecording(source, clip, side.measurement());
                 boolean free = at.current() != null && at.snapshot().recordingId() == null;
-                Imitation target = free ? at.current() : project.addImitation(imitationName);
+                Imitation target =
+                        free ? project.rename(at.current(), imitationName) : project.addImitation(imitationName);
                 Snapshot next = new Snapshot(row, null, null, "");
                 project.commit(target, "recording " + source, next);
                 show(target, next, null);
