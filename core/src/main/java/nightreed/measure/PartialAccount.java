@@ -82,9 +82,11 @@ final class PartialAccount {
         double amplitude = atOnset(t);
         double phase = Math.atan2(t.cIm(), t.cRe()) - t.omega() * sinceOnset;
         double decay = t60(early);
-        boolean decays = early.alpha() * samples > 0.05; // under half a dB over the clip nothing is known of the decay
         double relativeSe = early.omegaSe() / early.alpha();
-        boolean shadowed = all.stream().anyMatch(o -> shadows(o, t));
+        // a tone that is held falls by next to nothing over the clip: it is there, but its decay is not known
+        boolean held = early.alpha() * samples < 1;
+        boolean decays = early.alpha() * samples > 0.05 && relativeSe < 0.35;
+        boolean shadowed = all.stream().anyMatch(o -> shadows(o, t) || held && accompanies(o, t));
         return new Partial(
                 hz,
                 1,
@@ -98,7 +100,7 @@ final class PartialAccount {
                 t.omegaSe() * fs / (2 * Math.PI),
                 decays ? decay * relativeSe : null,
                 10 * Math.log10(t.snr()),
-                clear(t) && !shadowed && relativeSe < 0.35);
+                clear(t) && !shadowed && (held || relativeSe < 0.35));
     }
 
     /** Whether a term is so much weaker than a close one that it is likely what the fit of that one left over. */
@@ -109,6 +111,12 @@ final class PartialAccount {
         double apart = Math.abs(strong.omega() - t.omega()) * fs / (2 * Math.PI);
         double reach = Math.max(4, 3 * Math.max(strong.alpha(), t.alpha()) * fs / (2 * Math.PI));
         return apart < reach && atOnset(t) < 0.05 * atOnset(strong) && t.snr() < strong.snr() * 0.01;
+    }
+
+    /** Whether a held term is a side line of a stronger one: vibrato and unrest make such, within a quarter tone. */
+    private boolean accompanies(DampedSinusoid strong, DampedSinusoid t) {
+        boolean stronger = strong != t && atOnset(strong) > atOnset(t) && clear(strong);
+        return stronger && Math.abs(Math.log(strong.omega() / t.omega())) < Math.log(2) / 24;
     }
 
     private Double beat(DampedSinusoid t, DampedSinusoid stage, List<DampedSinusoid> all) {

@@ -195,7 +195,7 @@ public record ResonatorRecipe(
         NOISE_LEVEL(
                 "noise.level",
                 Group.EXCITER,
-                "strike noise level",
+                "noise level",
                 "dB",
                 -100,
                 24,
@@ -212,7 +212,7 @@ public record ResonatorRecipe(
         NOISE_T60(
                 "noise.t60",
                 Group.EXCITER,
-                "strike noise T60",
+                "noise T60",
                 "ms",
                 1,
                 2000,
@@ -229,7 +229,7 @@ public record ResonatorRecipe(
         NOISE_LOW(
                 "noise.low",
                 Group.EXCITER,
-                "strike noise low cut",
+                "noise low cut",
                 "Hz",
                 20,
                 10_000,
@@ -246,7 +246,7 @@ public record ResonatorRecipe(
         NOISE_HIGH(
                 "noise.high",
                 Group.EXCITER,
-                "strike noise high cut",
+                "noise high cut",
                 "Hz",
                 50,
                 20_000,

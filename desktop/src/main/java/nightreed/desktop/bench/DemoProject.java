@@ -73,7 +73,7 @@ public final class DemoProject {
             ResonatorRecipe bent = fitted;
             bent = commit(p, i, s, bent.with("mode.2.t60", 1.8 * bent.value("mode.2.t60")), "mode 2 T60 longer");
             bent = commit(p, i, s, bent.with("mode.3.level", bent.value("mode.3.level") - 5), "mode 3 level lower");
-            bent = commit(p, i, s, bent.with("noise.level", bent.value("noise.level") + 7), "strike noise level up");
+            bent = commit(p, i, s, bent.with("noise.level", bent.value("noise.level") + 7), "noise level up");
             p.addTake(
                     i,
                     "by hand",

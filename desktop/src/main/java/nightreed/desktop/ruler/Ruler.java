@@ -57,12 +57,13 @@ public final class Ruler extends VBox {
         getStyleClass().add("ruler");
         Label name = new Label(parameter.name());
         name.getStyleClass().add("ruler-name");
-        name.setMinWidth(Region.USE_PREF_SIZE);
+        name.setMinWidth(30);
         Tooltip.install(name, new Tooltip(parameter.meaning()));
         number.getStyleClass().add("ruler-number");
         number.setId("number-" + parameter.id());
         number.setPrefColumnCount(6);
         number.setMaxWidth(78);
+        number.setMinWidth(62);
         number.setAlignment(Pos.CENTER_RIGHT);
         number.setAccessibleText(parameter.name() + " in " + parameter.unit());
         number.setOnAction(e -> typed());
@@ -73,7 +74,7 @@ public final class Ruler extends VBox {
         });
         Label unit = new Label(parameter.unit());
         unit.getStyleClass().add("ruler-unit");
-        unit.setMinWidth(44);
+        unit.setMinWidth(38);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox head = new HBox(4, name, gap, number, unit);

@@ -116,9 +116,9 @@ public final class CompareView implements StageView {
     }
 
     private VBox aspects() {
-        HBox row = new HBox(14);
+        HBox row = new HBox(10);
         for (Aspect a : Aspect.values()) {
-            Label name = Parts.body(a.title());
+            Label name = Parts.quiet(a.id());
             name.setWrapText(false);
             Label v = Parts.figures("");
             v.setId("aspect-" + a.id());
@@ -205,7 +205,7 @@ public final class CompareView implements StageView {
                 ? ""
                 : String.format(
                         Locale.ROOT,
-                        "  It was %.2f with %s.",
+                        "  The take before: %.2f (%s).",
                         takes.get(takes.size() - 1).totalJnd(),
                         takes.get(takes.size() - 1).name());
         return all + first + before;
@@ -262,7 +262,7 @@ public final class CompareView implements StageView {
         long missing = c.partials().stream()
                 .filter(d -> d.imitation() == null && d.weight() > 0.1)
                 .count();
-        if (c.jnd(Aspect.NOISE) > 1 && c.worst() == Aspect.NOISE) {
+        if (s.moves().isEmpty() && c.jnd(Aspect.NOISE) > 1 && c.worst() == Aspect.NOISE) {
             return "One burst of noise with one decay stands for the whole strike; the recording's is more uneven.";
         }
         if (missing > 0) {
