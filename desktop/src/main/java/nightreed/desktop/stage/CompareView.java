@@ -120,6 +120,7 @@ public final class CompareView implements StageView {
         for (Aspect a : Aspect.values()) {
             Label name = Parts.quiet(a.id());
             name.setWrapText(false);
+            name.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
             Label v = Parts.figures("");
             v.setId("aspect-" + a.id());
             ProgressBar bar = new ProgressBar(0);
@@ -127,7 +128,7 @@ public final class CompareView implements StageView {
             bar.setAccessibleText(a.title() + " difference");
             values.put(a, v);
             bars.put(a, bar);
-            HBox top = new HBox(4, name, Parts.gap(), v);
+            HBox top = new HBox(2, name, Parts.gap(), v);
             top.setAlignment(Pos.BASELINE_LEFT);
             VBox cell = new VBox(3, top, bar);
             HBox.setHgrow(cell, Priority.ALWAYS);

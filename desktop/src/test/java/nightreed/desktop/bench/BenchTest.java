@@ -1,0 +1,318 @@
+package nightreed.desktop.bench;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+import nightreed.desktop.stage.Stage6;
+import nightreed.device.Desk;
+import nightreed.match.Aspect;
+import nightreed.match.Move;
+import nightreed.project.Imitation;
+import nightreed.project.ProjectFile;
+import nightreed.recipe.Parameter;
+import nightreed.recipe.ResonatorRecipe;
+import nightreed.room.RecordingRoom;
+import nightreed.sound.Clip;
+import nightreed.sound.WavFiles;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The presenter without a window: every executor is the test's own queue, so that each step can be looked at. */
+class BenchTest {
+    @TempDir
+    Path folder;
+
+    private final Deque<Runnable> pending = new ArrayDeque<>();
+    private final List<Integer> depths = new ArrayList<>();
+    private Bench bench;
+    private Desk desk;
+    private ProjectFile project;
+
+    @BeforeEach
+    void open() throws Exception {
+        project = ProjectFile.create(folder.resolve("bench.nightreed"), "Bench");
+        desk = new Desk(48_000);
+        bench = new Bench(pending::add, pending::add, pending::add, pending::add, desk);
+        bench.open(project);
+        work();
+    }
+
+    @AfterEach
+    void close() {
+        project.close();
+    }
+
+    /** Does everything that has been asked for, and what follows from it. */
+    private void work() {
+        while (!pending.isEmpty()) {
+            depths.add(pending.size());
+            pending.poll().run();
+        }
+    }
+
+    private Path wav(int key) throws Exception {
+        Path file = folder.resolve("bar " + key + ".wav");
+        Clip clip = RecordingRoom.record(RecordingRoom.instrument("slate-bars"), key, 0.7, 8);
+        WavFiles.write(clip, WavFiles.Format.PCM24, file);
+        return file;
+    }
+
+    private void bringAndFit() throws Exception {
+        bench.importFile(wav(64));
+        work();
+        bench.fit();
+        work();
+    }
+
+    @Test
+    void anEmptyProjectOffersAFirstImitation() {
+        assertThat(bench.state().current().name()).isEqualTo("First imitation");
+        assertThat(bench.state().recording()).isNull();
+        assertThat(Stage6.BRIEF.concern(bench.state())).isEqualTo("no recording");
+        assertThat(Stage6.BUILD.concern(bench.state())).isEmpty();
+    }
+
+    @Test
+    void aFileIsMeasuredAwayFromTheUiThread() throws Exception {
+        bench.importFile(wav(64));
+        assertThat(bench.state().recording()).isNull(); // the call returned at once
+        assertThat(bench.taskProperty().get().name()).isEqualTo("measuring bar 64.wav");
+        work();
+        assertThat(bench.taskProperty().get()).isNull();
+        assertThat(bench.state().recording().measurement().nearestNote()).isEqualTo("E4");
+        assertThat(bench.state().current().name()).isEqualTo("bar 64");
+        assertThat(bench.selectedProperty().get())
+                .isEqualTo(bench.state().recording().measurement().strongest());
+        assertThat(Stage6.BUILD.concern(bench.state())).isEqualTo("not fitted");
+    }
+
+    @Test
+    void aSecondRecordingBecomesASecondImitation() throws Exception {
+        bringAndFit();
+        ResonatorRecipe first = bench.state().recipe();
+        bench.importFile(wav(76));
+        work();
+        assertThat(bench.state().imitations()).extracting(Imitation::name).containsExactly("bar 64", "bar 76");
+        assertThat(bench.state().recipe()).isNull();
+        bench.choose(bench.state().imitations().get(0));
+        work();
+        assertThat(bench.state().recipe()).isEqualTo(first);
+        assertThat(bench.state().recording().measurement().nearestNote()).isEqualTo("E4");
+    }
+
+    @Test
+    void oneTaskAtATimeAndTheSecondSaysWhy() throws Exception {
+        bench.importFile(wav(64));
+        bench.importFile(wav(65));
+        work();
+        assertThat(bench.messageProperty().get()).contains("still under way").contains("bar 64.wav");
+        assertThat(bench.state().imitations()).hasSize(1);
+        bench.dismissMessage();
+        assertThat(bench.messageProperty().get()).isNull();
+    }
+
+    @Test
+    void aFitIsComparedAdvisedOnAndKeptAsATake() throws Exception {
+        bringAndFit();
+        BenchState s = bench.state();
+        assertThat(s.comparison().totalJnd()).isLessThan(1.5);
+        assertThat(s.moves()).isNotNull();
+        assertThat(s.tolerances()).isNotEmpty();
+        assertThat(s.takes()).hasSize(1);
+        assertThat(s.takes().get(0).totalJnd()).isCloseTo(s.comparison().totalJnd(), within(1e-6));
+        assertThat(s.snapshot().fitted()).isEqualTo(s.recipe());
+        assertThat(Stage6.COMPARE.audible(s)).isEqualTo(!s.comparison().withinHearing());
+    }
+
+    @Test
+    void aMovedValueIsInTheStateAtOnceAndInTheProjectWhenTheHandLetsGo() throws Exception {
+        bringAndFit();
+        Parameter p = bench.state().recipe().setting("mode.1.t60").parameter();
+        double before = bench.state().recipe().value("mode.1.t60");
+        for (double f : new double[] {1.1, 1.3, 1.7}) {
+            bench.set(p, before * f, false);
+            assertThat(bench.state().recipe().value("mode.1.t60")).isCloseTo(before * f, within(1e-9));
+        }
+        work();
+        assertThat(bench.state().undoLabel()).isEqualTo("fit resonators"); // a drag is no history yet
+        bench.set(p, before * 2, true);
+        work();
+        assertThat(bench.state().undoLabel()).startsWith("mode 1 T60");
+        assertThat(project.now(bench.state().current()).recipe())
+                .isEqualTo(bench.state().recipe());
+        assertThat(bench.state().comparison().jnd(Aspect.DECAYS)).isGreaterThan(0.5);
+    }
+
+    @Test
+    void whatIsOvertakenIsNotComputed() throws Exception {
+        bringAndFit();
+        Parameter p = bench.state().recipe().setting("noise.level").parameter();
+        for (int i = 0; i < 20; i++) {
+            bench.set(p, -40 + i, false);
+        }
+        long start = System.nanoTime();
+        work();
+        double all = (System.nanoTime() - start) / 1e9;
+        start = System.nanoTime();
+        bench.set(p, -15, false);
+        work();
+        double one = (System.nanoTime() - start) / 1e9;
+        assertThat(bench.state().recipe().value("noise.level")).isEqualTo(-15);
+        assertThat(all).isLessThan(6 * one + 0.5); // far from twenty times
+    }
+
+    @Test
+    void undoAndRedoWalkTheWholeHistory() throws Exception {
+        bringAndFit();
+        ResonatorRecipe fit = bench.state().recipe();
+        bench.set(fit.setting("tune").parameter(), 30, true);
+        bench.set(fit.setting("level").parameter(), -30, true);
+        work();
+        ResonatorRecipe last = bench.state().recipe();
+        bench.undo();
+        bench.undo();
+        work();
+        assertThat(bench.state().recipe()).isEqualTo(fit);
+        assertThat(bench.state().redoLabel()).startsWith("tuning");
+        bench.undo();
+        work();
+        assertThat(bench.state().recipe()).isNull();
+        assertThat(bench.state().recording()).isNotNull();
+        bench.undo();
+        work();
+        assertThat(bench.state().recording()).isNull();
+        for (int i = 0; i < 6; i++) {
+            bench.redo();
+            work();
+        }
+        assertThat(bench.state().recipe()).isEqualTo(last);
+        assertThat(bench.state().redoLabel()).isNull();
+    }
+
+    @Test
+    void movesAreAppliedAndTakesBroughtBack() throws Exception {
+        bringAndFit();
+        ResonatorRecipe fit = bench.state().recipe();
+        bench.set(fit.setting("mode.1.t60").parameter(), 2.5 * fit.value("mode.1.t60"), true);
+        work();
+        double bent = bench.state().comparison().totalJnd();
+        Move first = bench.state().moves().get(0);
+        bench.apply(first);
+        work();
+        assertThat(bench.state().comparison().totalJnd()).isLessThan(bent);
+        bench.keepTake("closer");
+        work();
+        assertThat(bench.state().takes()).hasSize(2);
+        assertThat(bench.state().takes().get(1).note()).isEqualTo("closer");
+        bench.use(bench.state().takes().get(0).recipe(), "back to the fit");
+        work();
+        assertThat(bench.state().recipe()).isEqualTo(fit);
+        assertThat(bench.state().undoLabel()).isEqualTo("back to the fit");
+    }
+
+    @Test
+    void aNoteIsAnEditOnceAndOnlyIfItChanged() throws Exception {
+        bringAndFit();
+        bench.note("for the harbour");
+        bench.note("for the harbour");
+        work();
+        assertThat(bench.state().undoLabel()).isEqualTo("note");
+        bench.undo();
+        work();
+        assertThat(bench.state().snapshot().note()).isEmpty();
+        assertThat(bench.state().undoLabel()).isEqualTo("fit resonators");
+    }
+
+    @Test
+    void withoutARecordingTheBenchSaysWhatToDoFirst() {
+        bench.fit();
+        work();
+        assertThat(bench.messageProperty().get()).contains("no recording");
+        bench.export(folder.resolve("out"), files -> {
+            throw new AssertionError("nothing can have been written");
+        });
+        work();
+        assertThat(bench.messageProperty().get()).contains("fit an imitation first");
+        assertThat(folder.resolve("out")).doesNotExist();
+    }
+
+    @Test
+    void badFilesLeaveEverythingAsItWas() throws Exception {
+        bringAndFit();
+        BenchState before = bench.state();
+        Path empty = Files.createFile(folder.resolve("empty.wav"));
+        Path tiny = folder.resolve("tiny.wav");
+        WavFiles.write(Clip.mono(new float[] {0.5f}, 48_000), WavFiles.Format.PCM16, tiny);
+        Path noise = folder.resolve("none.wav");
+        for (Path bad : List.of(empty, tiny, noise)) {
+            bench.importFile(bad);
+            work();
+            assertThat(bench.messageProperty().get())
+                    .as(bad.toString())
+                    .isNotBlank()
+                    .doesNotContain("Exception");
+            assertThat(bench.state()).isEqualTo(before);
+            assertThat(bench.taskProperty().get()).isNull();
+        }
+    }
+
+    @Test
+    void stoppedWorkLeavesEverythingAsItWas() throws Exception {
+        bench.importFile(wav(64));
+        work();
+        BenchState before = bench.state();
+        bench.fit();
+        bench.cancel();
+        work();
+        assertThat(bench.state()).isEqualTo(before);
+        assertThat(bench.taskProperty().get()).isNull();
+        bench.fit(); // and it can be done again
+        work();
+        assertThat(bench.state().recipe()).isNotNull();
+    }
+
+    @Test
+    void theDeskPlaysWhatIsOnTheBench() throws Exception {
+        bringAndFit();
+        desk.volumeDb(0);
+        desk.hearImitation(true);
+        desk.play();
+        float[] block = new float[512];
+        double peak = 0;
+        for (int i = 0; i < 60; i++) {
+            desk.render(block, 512);
+            peak = Math.max(peak, desk.takePeak());
+        }
+        assertThat(peak).isCloseTo(bench.state().imitation().clip().peak(), within(0.2));
+    }
+
+    @Test
+    void theDemoHasSomethingToHearAndToMendAndStaysWhole() throws Exception {
+        Path built = folder.resolve("demo.nightreed");
+        DemoProject.build(built, nightreed.measure.Progress.NONE).close();
+        byte[] before = Files.readAllBytes(built);
+        try (ProjectFile copy = DemoProject.open(built, nightreed.measure.Progress.NONE)) {
+            assertThat(copy.path()).isNotEqualTo(built);
+            assertThat(copy.name()).isEqualTo("The Salt Lantern");
+            assertThat(copy.imitations()).hasSize(2);
+            Bench demo = new Bench(pending::add, pending::add, pending::add, pending::add, new Desk(48_000));
+            demo.open(copy);
+            work();
+            assertThat(demo.state().comparison().withinHearing()).isFalse();
+            assertThat(demo.state().moves()).isNotEmpty();
+            assertThat(demo.state().takes()).hasSize(3);
+            demo.choose(copy.imitations().get(1));
+            work();
+            assertThat(demo.state().comparison().totalJnd()).isLessThan(1);
+        }
+        assertThat(Files.readAllBytes(built)).isEqualTo(before);
+    }
+}
