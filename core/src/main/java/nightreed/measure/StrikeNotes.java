@@ -7,6 +7,9 @@ import nightreed.music.Pitch;
 
 /** Which pitch a note is heard at: the fundamentals of the series that explain it, and its strongest low partial. */
 final class StrikeNotes {
+    /** T60 that a tone counts with when it does not die within the clip [s]. */
+    private static final double HELD_SECONDS = 5;
+
     private StrikeNotes() {}
 
     static List<StrikeNote> rank(List<Partial> partials, List<SeriesFit> ranked) {
@@ -44,14 +47,19 @@ final class StrikeNotes {
         odds.add(new double[] {hz, weight, series});
     }
 
-    /** The partial that sounds at the fundamental, where there is one: it is known better than the series' mean. */
+    /**
+     * The partial that sounds at the fundamental, where there is one: it is known better than the series' mean. Of several,
+     * the one with the most energy, as the ear hears the pitch of what stays, not of what dies in the strike.
+     */
     private static double measured(double fundamentalHz, List<Partial> sure) {
         double best = fundamentalHz;
-        double level = Double.NEGATIVE_INFINITY;
+        double most = Double.NEGATIVE_INFINITY;
         for (Partial p : sure) {
-            if (Math.abs(Pitch.cents(fundamentalHz, p.frequencyHz())) < 40 && p.levelDb() > level) {
+            double t60 = p.t60Seconds() == null ? HELD_SECONDS : Math.min(HELD_SECONDS, p.t60Seconds());
+            double energy = p.levelDb() + 10 * Math.log10(t60);
+            if (Math.abs(Pitch.cents(fundamentalHz, p.frequencyHz())) < 40 && energy > most) {
                 best = p.frequencyHz();
-                level = p.levelDb();
+                most = energy;
             }
         }
         return best;

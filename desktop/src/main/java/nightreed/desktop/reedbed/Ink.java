@@ -17,6 +17,9 @@ public final class Ink {
     public static final Color WITHIN = Color.web("#9DC97C");
     public static final Color WATER = Color.web("#0D2028");
 
+    /** Lines behind a drawing, which carry no meaning of their own. */
+    public static final Color GRID = Color.web("#1A3038");
+
     /** For scales that carry meaning: 3:1 on the panel. */
     public static final Color SCALE = Color.web("#6F8A90");
 

@@ -154,8 +154,9 @@ public final class Reedbed extends Region {
         long start = System.nanoTime();
         GraphicsContext g = canvas.getGraphicsContext2D();
         g.setFill(Ink.PANEL);
-        g.fillRoundRect(0, 0, w, h, 16, 16);
+        g.fillRect(0, 0, w, h);
         if (axis == null) {
+            corners(g, w, h);
             g.setFill(Ink.QUIET);
             g.setFont(Ink.text(14));
             g.setTextAlign(TextAlignment.CENTER);
@@ -166,9 +167,9 @@ public final class Reedbed extends Region {
         double water = waterline();
         if (!model.mirror().isEmpty()) {
             g.setFill(Ink.WATER);
-            g.fillRoundRect(0, water, w, h - water, 16, 16);
-            g.fillRect(0, water, w, 20);
+            g.fillRect(0, Math.rint(water), w, h - Math.rint(water));
         }
+        corners(g, w, h);
         grid(g, w, water);
         for (BedModel.Ripple r : model.ripples()) {
             ripple(g, r, water);
@@ -192,32 +193,50 @@ public final class Reedbed extends Region {
         lastDrawNanos = System.nanoTime() - start;
     }
 
+    /** Rounds the ground off. One large round shape would look the same and be slow to fill without a graphics card. */
+    private static void corners(GraphicsContext g, double w, double h) {
+        double r = 8;
+        g.setFill(Ink.GROUND);
+        for (double x : new double[] {0, w}) {
+            for (double y : new double[] {0, h}) {
+                double inX = x == 0 ? r : w - r;
+                double inY = y == 0 ? r : h - r;
+                g.beginPath();
+                g.moveTo(x, inY);
+                g.lineTo(x, y);
+                g.lineTo(inX, y);
+                g.quadraticCurveTo(x, y, x, inY);
+                g.fill();
+            }
+        }
+    }
+
     private void grid(GraphicsContext g, double w, double water) {
         g.setFont(Ink.figures(11));
         g.setTextBaseline(VPos.CENTER);
         g.setTextAlign(TextAlignment.RIGHT);
-        g.setLineWidth(1);
         double step = floorDb < -50 ? 20 : 10;
         for (double db = 0; db > floorDb + 2; db -= step) {
-            double y = Math.rint(water - height(db)) + 0.5;
-            g.setStroke(Color.web("#1A3038"));
-            g.setLineDashes(3, 4);
-            g.strokeLine(LEFT, y, w - RIGHT, y);
+            double y = Math.rint(water - height(db));
+            g.setFill(Ink.GRID);
+            g.fillRect(LEFT, y, w - RIGHT - LEFT, 1); // whole pixels: no shape to trace
             g.setFill(Ink.QUIET);
             g.fillText(String.format(Locale.ROOT, "%.0f", db), LEFT - 10, y);
         }
-        g.setLineDashes();
         g.fillText("dB", LEFT - 10, TOP - 16);
-        g.setStroke(Ink.SCALE);
-        g.strokeLine(0, water, w, water);
+        g.setFill(Ink.SCALE);
+        g.fillRect(0, Math.rint(water), w, 1);
+        g.setFill(Ink.QUIET);
         g.setTextAlign(TextAlignment.LEFT);
         g.setTextBaseline(VPos.TOP);
         g.setFont(Ink.text(11));
         g.fillText(axis.unit(), 8, water + 7);
         g.setFont(Ink.figures(11));
         for (Axis.Tick t : axis.ticks(0.055)) {
-            double x = Math.rint(x(t.hz())) + 0.5;
-            g.strokeLine(x, water, x, water + 5);
+            double x = Math.rint(x(t.hz()));
+            g.setFill(Ink.SCALE);
+            g.fillRect(x, Math.rint(water), 1, 6);
+            g.setFill(Ink.QUIET);
             g.fillText(t.text(), x + 4, water + 7);
         }
     }
@@ -356,11 +375,11 @@ public final class Reedbed extends Region {
         g.fillText("leaf = T60", x, y);
         x += 66;
         g.setFont(Ink.figures(11));
-        g.setStroke(Ink.SCALE);
-        g.setLineWidth(1);
         for (double t : new double[] {0.3, 1, 3}) {
             double length = leafLength(t);
-            g.strokeLine(x, y, x + length, y);
+            g.setFill(Ink.SCALE);
+            g.fillRect(x, Math.rint(y), length, 1);
+            g.setFill(Ink.QUIET);
             g.fillText(t + " s", x + length + 4, y);
             x += length + 42;
         }
