@@ -7,7 +7,7 @@ import nightreed.measure.Progress;
 import nightreed.sound.Clip;
 import nightreed.sound.SafeFiles;
 import nightreed.sound.UnusableSound;
-import nightreed.sound.WavFiles;
+import nightreed.sound.file.SoundFiles;
 
 /** What commands share in reading and writing. */
 final class Out {
@@ -25,7 +25,7 @@ final class Out {
 
     /** Reads a sound and says on standard error what its reader had to put up with. */
     static Clip read(Path file, PrintWriter err) throws UnusableSound {
-        WavFiles.Loaded loaded = WavFiles.read(file);
+        SoundFiles.Loaded loaded = SoundFiles.read(file);
         if (loaded.warning() != null) {
             err.println(loaded.warning());
         }

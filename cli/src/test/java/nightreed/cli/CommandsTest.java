@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import nightreed.sound.Clip;
 import nightreed.sound.WavFiles;
+import nightreed.sound.file.SoundFiles;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -59,8 +60,8 @@ class CommandsTest {
         assertThat(report.path("method").asText()).isEqualTo("resonators");
         assertThat(report.path("distance").path("totalJnd").asDouble()).isLessThan(1.5);
         assertThat(report.path("ranking").path(0).path("method").asText()).isEqualTo("resonators");
-        Clip recording = WavFiles.read(wav).clip();
-        Clip imitation = WavFiles.read(results.resolve("imitation.wav")).clip();
+        Clip recording = SoundFiles.read(wav).clip();
+        Clip imitation = SoundFiles.read(results.resolve("imitation.wav")).clip();
         assertThat(imitation.length()).isEqualTo(recording.length());
 
         assertThat(run("compare", wav, results.resolve("imitation.wav"), "--json", folder.resolve("c.json")))
@@ -92,7 +93,11 @@ class CommandsTest {
     void unusableInputEndsWithOneLineAndOne() throws Exception {
         Path text = Files.writeString(folder.resolve("text.wav"), "no sound");
         assertThat(run("measure", text)).isEqualTo(1);
-        assertThat(err.toString().trim().lines()).hasSize(1).first().asString().contains("text.wav is not a WAV file");
+        assertThat(err.toString().trim().lines())
+                .hasSize(1)
+                .first()
+                .asString()
+                .contains("text.wav is not a sound file");
         assertThat(run("measure", folder.resolve("none.wav"))).isEqualTo(1);
         assertThat(run("match", folder, "--out", folder)).isEqualTo(1);
         assertThat(run("render", text, "--out", folder.resolve("x.wav"))).isEqualTo(1);

@@ -29,6 +29,7 @@ import nightreed.recipe.UnusableRecipe;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 import nightreed.sound.WavFiles;
+import nightreed.sound.file.SoundFiles;
 
 /**
  * An open project. Every call that changes something has committed it to disk when it returns, so that a crash loses at
@@ -230,7 +231,7 @@ public final class ProjectFile implements AutoCloseable {
                         String json = r.getString(3);
                         Measurement m = json == null ? null : mapper.readValue(json, Measurement.class);
                         return new Recording(
-                                id, name, WavFiles.read(r.getBytes(2), name).clip(), m);
+                                id, name, SoundFiles.read(r.getBytes(2), name).clip(), m);
                     } catch (UnusableSound | JsonProcessingException e) {
                         throw new SQLException("recording '" + name + "' is damaged: " + e.getMessage(), e);
                     }

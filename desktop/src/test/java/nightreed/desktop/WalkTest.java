@@ -27,6 +27,7 @@ import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.sound.Loudness;
 import nightreed.sound.WavFiles;
+import nightreed.sound.file.SoundFiles;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -267,7 +268,7 @@ class WalkTest {
                 .isEqualTo(state().recipe());
         assertThat(Files.readAllLines(away.resolve("harbour-bar-partials.csv")))
                 .hasSize(1 + state().recording().measurement().partials().size());
-        Clip sound = WavFiles.read(away.resolve("harbour-bar.wav")).clip();
+        Clip sound = SoundFiles.read(away.resolve("harbour-bar.wav")).clip();
         assertThat(sound.length()).isEqualTo(state().recording().clip().length());
     }
 
@@ -292,7 +293,7 @@ class WalkTest {
         var kept = state().recording();
         Path text = Files.writeString(folder.resolve("letter.wav"), "no sound at all");
         drop(text);
-        awaitMessage("letter.wav is not a WAV file");
+        awaitMessage("letter.wav is not a sound file");
         Path silent = folder.resolve("silent.wav");
         WavFiles.write(Clip.mono(new float[48_000], 48_000), WavFiles.Format.PCM16, silent);
         WaitForAsyncUtils.waitFor(

@@ -32,7 +32,7 @@ import nightreed.recipe.ResonatorRecipe;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
-import nightreed.sound.WavFiles;
+import nightreed.sound.file.SoundFiles;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -208,7 +208,7 @@ public final class Bench {
     public void importFile(Path file) {
         String name = String.valueOf(file.getFileName());
         run("measuring " + name, progress -> {
-            WavFiles.Loaded loaded = WavFiles.read(file);
+            SoundFiles.Loaded loaded = SoundFiles.read(file);
             if (loaded.warning() != null) {
                 tell(loaded.warning());
             }
