@@ -15,6 +15,9 @@ public final class RecordingRoom {
     /** Loudness of a full-force strike at the microphone; softer ones are recorded softer. */
     private static final double MICROPHONE_GAIN = 0.9;
 
+    private static final String SLATE_BARS = "slate-bars";
+    private static final String BUOY_BELL = "buoy-bell";
+
     private RecordingRoom() {}
 
     /**
@@ -29,7 +32,9 @@ public final class RecordingRoom {
     public record Instrument(String id, String title, int lowestKey, int highestKey, int usualKey) {}
 
     public static List<Instrument> instruments() {
-        return List.of(new Instrument("slate-bars", "Slate bars", 48, 91, 69));
+        return List.of(
+                new Instrument(SLATE_BARS, "Slate bars", 48, 91, 69),
+                new Instrument(BUOY_BELL, "Ostrel buoy bell", 52, 79, 62));
     }
 
     /** @throws IllegalArgumentException naming what there is, if there is no such instrument */
@@ -55,8 +60,9 @@ public final class RecordingRoom {
      */
     public static Clip record(Instrument instrument, int key, double velocity, long seed) {
         if (key < instrument.lowestKey() || key > instrument.highestKey()) {
-            throw new IllegalArgumentException("the " + instrument.title().toLowerCase(java.util.Locale.ROOT)
-                    + " have keys " + instrument.lowestKey() + " to " + instrument.highestKey() + ", not " + key);
+            throw new IllegalArgumentException(
+                    "the " + instrument.title().toLowerCase(java.util.Locale.ROOT) + " can be played on keys "
+                            + instrument.lowestKey() + " to " + instrument.highestKey() + ", not " + key);
         }
         if (!(velocity > 0 && velocity <= 1)) {
             throw new IllegalArgumentException("velocity must lie above 0 and at most at 1, got " + velocity);
@@ -64,12 +70,20 @@ public final class RecordingRoom {
         Noise chance = new Noise(31 * seed + key);
         double cents = 32 * (chance.uniform() * 2 - 1); // the set was tuned together, but not to A 440
         double hz = 440 * Math.pow(2, (key - 69 + cents / 100) / 12);
-        SlateBar bar = new SlateBar(hz, chance);
-        double speed = 0.25 * Math.pow(14, velocity); // 0.25 to 3.5 m/s
-        double ring = Math.min(4.0, Math.max(1.6, 2.6 * Math.pow(440 / hz, 0.35)));
-        double[] sound = bar.strike(speed, (int) (ring * SAMPLE_RATE_HZ), SAMPLE_RATE_HZ);
+        double[] sound = play(instrument.id(), hz, velocity, chance);
         int lead = (int) ((0.12 + 0.1 * chance.uniform()) * SAMPLE_RATE_HZ);
         return Clip.mono(inTheRoom(sound, lead, chance), SAMPLE_RATE_HZ);
+    }
+
+    private static double[] play(String id, double hz, double velocity, Noise chance) {
+        if (id.equals(BUOY_BELL)) {
+            double speed = 0.2 * Math.pow(9, velocity); // of the clapper: 0.2 to 1.8 m/s
+            double ring = Math.min(9.0, 7.0 * Math.pow(300 / hz, 0.3));
+            return new BuoyBell(hz, chance).strike(speed, (int) (ring * SAMPLE_RATE_HZ), SAMPLE_RATE_HZ);
+        }
+        double speed = 0.25 * Math.pow(14, velocity); // of the mallet: 0.25 to 3.5 m/s
+        double ring = Math.min(4.0, Math.max(1.6, 2.6 * Math.pow(440 / hz, 0.35)));
+        return new SlateBar(hz, chance).strike(speed, (int) (ring * SAMPLE_RATE_HZ), SAMPLE_RATE_HZ);
     }
 
     /** The sound after a moment of quiet, with the room's own air: noise that falls towards the treble. */

@@ -2,27 +2,14 @@ package nightreed.room;
 
 import nightreed.dsp.Noise;
 
-/**
- * A free bar of slate struck by a mallet: bending modes with damping, pushed by a contact force that grows with the 3/2
- * power of how deep the mallet sinks in (Hertz), less what the contact loses (Hunt &amp; Crossley). A harder blow makes the
- * contact stiffer and shorter, hence brighter: nothing here is told to do so.
- */
+/** A free bar of slate, struck by a yarn mallet near its middle, on a frame that is not silent. */
 final class SlateBar {
     /** Roots of cos(x)·cosh(x) = 1, the bending modes of a free bar. */
     private static final double[] BETA = {
         4.730040745, 7.853204624, 10.995607838, 14.137165491, 17.278759657, 20.420352246, 23.561944902, 26.703537556
     };
 
-    private static final int OVERSAMPLING = 8;
-
-    /** Longest contact that is followed [s]; the mallet has long bounced off by then. */
-    private static final double CONTACT_SECONDS = 0.016;
-
-    private final double[] hz = new double[BETA.length];
-    private final double[] decay = new double[BETA.length]; // [1/s]
-    private final double[] shape = new double[BETA.length]; // of the mode at the strike point
-    private final double[] radiated = new double[BETA.length]; // of the mode towards the microphone
-    private final double bodyMass;
+    private final StruckBody body;
     private final Noise chance;
 
     /**
@@ -31,9 +18,13 @@ final class SlateBar {
      */
     SlateBar(double fundamentalHz, Noise chance) {
         this.chance = chance;
+        double[] hz = new double[BETA.length];
+        double[] decay = new double[BETA.length];
+        double[] shape = new double[BETA.length];
+        double[] radiated = new double[BETA.length];
         double strikeAt = 0.5 + 0.09 * (chance.uniform() - 0.5) + 0.03;
         double listenAt = 0.5 + 0.3 * (chance.uniform() - 0.5);
-        bodyMass = 0.28 * Math.pow(220 / fundamentalHz, 0.7); // [kg] longer bars are heavier
+        double bodyMass = 0.28 * Math.pow(220 / fundamentalHz, 0.7); // [kg] longer bars are heavier
         double loss = 4.2 * Math.pow(fundamentalHz / 220, 0.55);
         for (int k = 0; k < BETA.length; k++) {
             double ideal = fundamentalHz * Math.pow(BETA[k] / BETA[0], 2);
@@ -45,6 +36,7 @@ final class SlateBar {
             double efficiency = hz[k] / (hz[k] + 900); // a short bar radiates its low modes badly
             radiated[k] = shape(k, listenAt) * efficiency;
         }
+        body = new StruckBody(hz, decay, shape, radiated, bodyMass);
     }
 
     /** Bending shape of a free bar along its length 0..1. */
@@ -63,80 +55,13 @@ final class SlateBar {
      * @return new array; its scale is that of the bar's velocity
      */
     double[] strike(double speed, int samples, double fs) {
-        int modes = 0;
-        while (modes < hz.length && hz[modes] < 0.46 * fs) {
-            modes++;
-        }
-        double dt = 1 / (fs * OVERSAMPLING);
-        double[] q = new double[modes];
-        double[] v = new double[modes];
-        double[] out = new double[samples];
-        double malletMass = 0.022; // [kg]
-        double stiffness = 6e6 * (0.7 + 0.6 * chance.uniform()); // [N/m^1.5]
-        double mallet = 0;
-        double malletSpeed = speed;
-        int contactSteps = (int) (CONTACT_SECONDS * fs * OVERSAMPLING);
-        Frame frame = new Frame(chance, dt);
-        double clatter = 0;
-        for (int step = 0; step < contactSteps; step++) {
-            double bar = 0;
-            double barSpeed = 0;
-            for (int k = 0; k < modes; k++) {
-                bar += shape[k] * q[k];
-                barSpeed += shape[k] * v[k];
-            }
-            double depth = mallet - bar;
-            double force = 0;
-            if (depth > 0) {
-                double closing = malletSpeed - barSpeed;
-                force = Math.max(0, stiffness * depth * Math.sqrt(depth) * (1 + 0.35 * closing));
-            }
-            malletSpeed -= force / malletMass * dt;
-            mallet += malletSpeed * dt;
-            for (int k = 0; k < modes; k++) {
-                double w = 2 * Math.PI * hz[k];
-                v[k] += (shape[k] * force / bodyMass - w * w * q[k] - 2 * decay[k] * v[k]) * dt;
-                q[k] += v[k] * dt;
-            }
-            clatter += frame.next(force);
-            if (step % OVERSAMPLING == OVERSAMPLING - 1) {
-                int i = step / OVERSAMPLING;
-                if (i < samples) {
-                    out[i] += clatter / OVERSAMPLING;
-                    for (int k = 0; k < modes; k++) {
-                        out[i] += radiated[k] * v[k];
-                    }
-                }
-                clatter = 0;
-            }
-        }
-        ringOn(q, v, modes, out, contactSteps / OVERSAMPLING, fs);
-        return out;
-    }
-
-    /** Free ringing after the contact, in closed form. */
-    private void ringOn(double[] q, double[] v, int modes, double[] out, int from, double fs) {
-        for (int k = 0; k < modes; k++) {
-            double w = Math.sqrt(Math.pow(2 * Math.PI * hz[k], 2) - decay[k] * decay[k]);
-            // q(t) = e^(-at) (q0 cos wt + (v0 + a q0)/w sin wt); the microphone hears its rate of change
-            double c = q[k];
-            double s = (v[k] + decay[k] * q[k]) / w;
-            for (int i = from; i < out.length; i++) {
-                double t = (i - from + 1) / fs;
-                double e = Math.exp(-decay[k] * t);
-                if (e < 1e-7) {
-                    break;
-                }
-                double cos = Math.cos(w * t);
-                double sin = Math.sin(w * t);
-                double rate = e * ((s * w - decay[k] * c) * cos - (c * w + decay[k] * s) * sin);
-                out[i] += radiated[k] * rate;
-            }
-        }
+        double stiffness = 6e6 * (0.7 + 0.6 * chance.uniform());
+        StruckBody.Hammer mallet = new StruckBody.Hammer(0.022, stiffness, 0.35, speed);
+        return body.strike(mallet, new Frame(chance, StruckBody.stepSeconds(fs)), samples, fs);
     }
 
     /** The frame that carries the bar: a few dull resonances and the grain of the contact, driven by the same force. */
-    private static final class Frame {
+    private static final class Frame implements StruckBody.Clatter {
         private static final int MODES = 5;
         private final double[] q = new double[MODES];
         private final double[] v = new double[MODES];
@@ -156,7 +81,8 @@ final class SlateBar {
             }
         }
 
-        double next(double force) {
+        @Override
+        public double next(double force) {
             double sum = 0;
             for (int i = 0; i < MODES; i++) {
                 v[i] += (force / 1.6 - w[i] * w[i] * q[i] - 2 * a[i] * v[i]) * dt;

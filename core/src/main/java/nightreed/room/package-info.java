@@ -3,8 +3,8 @@
  * microphone. The physics here share no code with the voices that imitate them.
  *
  * <h2>Where to start</h2>
- * {@link nightreed.room.RecordingRoom} takes a request and gives a recording; {@link nightreed.room.SlateBar} is the
- * physics of its only player so far.
+ * {@link nightreed.room.RecordingRoom} takes a request and gives a recording; {@link nightreed.room.SlateBar} and
+ * {@link nightreed.room.BuoyBell} say what is struck, {@link nightreed.room.StruckBody} is the physics they share.
  *
  * <h2>What it follows</h2>
  * A. Chaigne, V. Doutaut, "Numerical simulations of xylophones. I. Time-domain modeling of the vibrating bars", J. Acoust.

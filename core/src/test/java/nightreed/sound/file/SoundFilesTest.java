@@ -204,7 +204,7 @@ class SoundFilesTest {
     void damagedFilesEndInAMessageOrInSound(Path file) throws Exception {
         byte[] good = Files.readAllBytes(file);
         Random r = new Random(file.getFileName().toString().hashCode());
-        assertTimeoutPreemptively(Duration.ofSeconds(600), () -> {
+        assertTimeoutPreemptively(Duration.ofMinutes(10), () -> {
             for (int i = 0; i < Integer.getInteger("damaged", 60); i++) { // -Ddamaged=1000 for a long look
                 byte[] bad = Damage.to(good, r);
                 try {
