@@ -19,9 +19,16 @@ public final class Listener {
         this.hearing = hearing;
     }
 
-    /** Compares with the usual thresholds. */
+    /** One with the usual thresholds. */
+    public static final Listener USUAL = new Listener(Hearing.USUAL);
+
+    /** Compares as the listener does who the recording has been given to ({@link Side#heardBy}). */
     public static Comparison compare(Side recording, Side imitation) {
-        return new Listener(Hearing.USUAL).hear(recording, imitation);
+        return recording.listener().hear(recording, imitation);
+    }
+
+    public Hearing hearing() {
+        return hearing;
     }
 
     public Comparison hear(Side recording, Side imitation) {

@@ -20,7 +20,7 @@ public final class Matcher {
 
     /** The recipe as the measurement gives it, before anything is fitted. */
     public static ResonatorRecipe startingValues(Side recording) throws UnusableSound {
-        return ResonatorFit.start(recording.measurement());
+        return ResonatorFit.start(recording);
     }
 
     /** Finds the recipe of resonators that comes closest to a recording. */

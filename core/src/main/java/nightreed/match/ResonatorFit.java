@@ -40,7 +40,6 @@ final class ResonatorFit {
 
     private final Side recording;
     private final Progress progress;
-    private final Listener listener = new Listener(Hearing.USUAL);
 
     ResonatorFit(Side recording, Progress progress) {
         this.recording = recording;
@@ -50,17 +49,18 @@ final class ResonatorFit {
     /** @throws UnusableSound if the measurement holds no partial that decays */
     ResonatorRecipe run() throws UnusableSound {
         progress.report(0, "choosing modes");
-        ResonatorRecipe start = start(recording.measurement());
+        ResonatorRecipe start = start(recording);
         ResonatorRecipe polished = polish(start);
         progress.report(0.95, "checking the level");
-        double gain = listener.hear(recording, Prediction.of(polished, recording.measurement(), 30))
+        double gain = Listener.compare(recording, Prediction.of(polished, recording.measurement(), 30))
                 .gainDb();
         return Math.abs(gain) < 6 ? polished.withLevelDb(clamp(polished.levelDb() + gain, -80, 6)) : polished;
     }
 
     /** The recipe as the measurement gives it, before anything is tried. */
-    static ResonatorRecipe start(Measurement m) throws UnusableSound {
-        List<Partial> chosen = choose(m);
+    static ResonatorRecipe start(Side recording) throws UnusableSound {
+        Measurement m = recording.measurement();
+        List<Partial> chosen = choose(recording);
         if (chosen.isEmpty() || m.f0Hz() == null) {
             throw new UnusableSound("No decaying partial stands clear of the noise, so there is nothing for resonators"
                     + " to ring at: use a longer or cleaner recording.");
@@ -100,8 +100,9 @@ final class ResonatorFit {
     }
 
     /** The fewest partials without which the ear would miss little, the most audible first. */
-    private static List<Partial> choose(Measurement m) {
-        List<PartialDifference> missing = new Listener(Hearing.USUAL).missing(m.reliablePartials());
+    private static List<Partial> choose(Side recording) {
+        List<PartialDifference> missing =
+                recording.listener().missing(recording.measurement().reliablePartials());
         missing.sort(Comparator.comparingDouble(d -> -loss(d)));
         double left = missing.stream().mapToDouble(ResonatorFit::loss).sum();
         double weights = missing.stream().mapToDouble(PartialDifference::weight).sum();
@@ -180,7 +181,7 @@ final class ResonatorFit {
     }
 
     private double cost(ResonatorRecipe r) {
-        Comparison c = listener.hear(recording, Prediction.of(r, recording.measurement(), STRIKE_SPAN));
+        Comparison c = Listener.compare(recording, Prediction.of(r, recording.measurement(), STRIKE_SPAN));
         double sum = 0;
         for (Aspect a : List.of(Aspect.ATTACK, Aspect.NOISE, Aspect.BRIGHTNESS, Aspect.LOUDNESS)) {
             sum += c.jnd(a) * c.jnd(a);

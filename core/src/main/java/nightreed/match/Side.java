@@ -4,28 +4,41 @@ import nightreed.measure.Measurement;
 import nightreed.sound.Clip;
 
 /**
- * One side of a comparison: the sound, its measurement, and the paths that a listener follows through it.
+ * One side of a comparison: the sound, its measurement, the paths that a listener follows through it, and who listens.
  */
 public final class Side {
     private final Clip clip;
     private final Measurement measurement;
     private final Paths paths;
+    private final Listener listener;
 
+    /** Heard with the usual thresholds. */
     public Side(Clip clip, Measurement measurement) {
         this.clip = clip;
         this.measurement = measurement;
         this.paths = Paths.of(clip, (int) Math.round(measurement.onsetSeconds() * clip.sampleRateHz()));
+        this.listener = Listener.USUAL;
     }
 
-    private Side(Clip clip, Measurement measurement, Paths paths) {
+    private Side(Clip clip, Measurement measurement, Paths paths, Listener listener) {
         this.clip = clip;
         this.measurement = measurement;
         this.paths = paths;
+        this.listener = listener;
+    }
+
+    /** The same recording for a listener with other thresholds; every comparison with it is then theirs. */
+    public Side heardBy(Listener other) {
+        return new Side(clip, measurement, paths, other);
+    }
+
+    public Listener listener() {
+        return listener;
     }
 
     /** The same sound with other numbers for its partials: a prediction that needs no rendering. */
     Side with(Measurement predicted) {
-        return new Side(clip, predicted, paths);
+        return new Side(clip, predicted, paths, listener);
     }
 
     public Clip clip() {

@@ -29,8 +29,8 @@ public final class Tolerances {
 
     /** Spans by parameter id, in the order of the recipe. Values that one note cannot tell (playing) have none. */
     public static Map<String, Span> of(Side recording, ResonatorRecipe recipe, Progress progress) {
-        Side here = Prediction.of(recipe, recording.measurement(), 30);
-        Side hereShort = Prediction.of(recipe, recording.measurement(), 0.25);
+        Side here = Prediction.of(recipe, recording.measurement(), 30).heardBy(recording.listener());
+        Side hereShort = Prediction.of(recipe, recording.measurement(), 0.25).heardBy(recording.listener());
         Map<String, Span> out = new LinkedHashMap<>();
         for (Recipe.Setting s : recipe.settings()) {
             Parameter p = s.parameter().around(s.value());
@@ -41,7 +41,7 @@ public final class Tolerances {
             boolean strike = p.group() == Parameter.Group.EXCITER;
             if (p.id().equals("level")) {
                 // both sides are compared at equal loudness; by itself a level is heard from 1 dB on
-                double room = Hearing.USUAL.loudnessDb();
+                double room = recording.listener().hearing().loudnessDb();
                 out.put(p.id(), new Span(p.clamp(s.value() - room), p.clamp(s.value() + room), 0));
                 continue;
             }

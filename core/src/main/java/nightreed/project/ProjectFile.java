@@ -8,19 +8,14 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.Connection;
-import java.sql.DriverManager;
-import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
+import nightreed.match.Comparison;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
@@ -39,29 +34,13 @@ public final class ProjectFile implements AutoCloseable {
     /** File name ending of projects. */
     public static final String ENDING = ".nightreed";
 
-    /** Marks the file as ours for tools that look at SQLite headers ("NRED"). */
-    private static final int APPLICATION_ID = 0x4E524544;
-
-    private static final int VERSION = 1;
     private static final byte[] SQLITE = "SQLite format 3\0".getBytes(StandardCharsets.ISO_8859_1);
 
-    /** Each statement of version 1 of the schema. */
-    private static final List<String> SCHEMA = List.of(
-            "create table project(name text not null)",
-            "create table imitation(id integer primary key, name text not null, head integer)",
-            "create table recording(id integer primary key, name text not null, wav blob not null, measurement text)",
-            "create table edit(id integer primary key, imitation integer not null references imitation(id),"
-                    + " label text not null, at text not null, recording integer references recording(id),"
-                    + " recipe text, fitted text, note text not null)",
-            "create table take(id integer primary key, imitation integer not null references imitation(id),"
-                    + " name text not null, note text not null, at text not null, total_jnd real not null,"
-                    + " recipe text not null)");
-
     private final Path path;
-    private final Connection db;
+    private final Database db;
     private final ObjectMapper mapper = JsonMapper.builder().build();
 
-    private ProjectFile(Path path, Connection db) {
+    private ProjectFile(Path path, Database db) {
         this.path = path;
         this.db = db;
     }
@@ -75,30 +54,26 @@ public final class ProjectFile implements AutoCloseable {
         if (Files.exists(path)) {
             throw new UnusableProject(path + " exists already: open it, or choose another name.");
         }
-        ProjectFile p = connect(path, "cannot be created");
+        Database db = Database.connect(path, "cannot be created");
         try {
-            p.settle();
-            p.inTransaction(() -> {
-                try (Statement s = p.db.createStatement()) {
-                    for (String table : SCHEMA) {
-                        s.execute(table);
-                    }
-                    s.execute("pragma application_id = " + APPLICATION_ID);
-                    s.execute("pragma user_version = " + VERSION);
-                }
-                try (PreparedStatement s = p.prepare("insert into project values (?)", name)) {
-                    s.executeUpdate();
-                }
-                return null;
+            db.settle();
+            db.inTransaction(() -> {
+                Schema.bringUp(db.connection(), 0);
+                return db.update("insert into project values (?)", name);
             });
         } catch (UnusableProject e) {
-            p.close();
+            db.close();
             throw e;
         }
-        return p;
+        return new ProjectFile(path, db);
     }
 
-    /** @throws UnusableProject if the file is missing, is no project, is damaged or comes from a newer version */
+    /**
+     * Opens a project for this process alone. One of an older version is brought up to date; what it was is kept beside it.
+     *
+     * @throws UnusableProject if the file is missing, is no project, is damaged, is open elsewhere, may not be written or
+     *     comes from a newer version
+     */
     public static ProjectFile open(Path path) throws UnusableProject {
         String name = String.valueOf(path.getFileName());
         if (!Files.isRegularFile(path)) {
@@ -114,70 +89,111 @@ public final class ProjectFile implements AutoCloseable {
             throw new UnusableProject(name + " is not a Night Reed project (it holds something else): choose a file"
                     + " ending in " + ENDING + ".");
         }
-        ProjectFile p = connect(path, "cannot be opened");
+        if (!Files.isWritable(path)) {
+            throw new UnusableProject(name + " may not be written: change its permissions, or open a copy of it.");
+        }
+        Database db = Database.connect(path, "cannot be opened");
+        ProjectFile p = new ProjectFile(path, db);
         try {
-            p.verify(name); // before anything is written, so that a damaged file stays as it is
-            p.settle();
+            int version = p.verify(name); // before anything is written, so that a damaged file stays as it is
+            db.settle();
+            if (version < Schema.VERSION) {
+                p.migrate(version);
+            }
         } catch (UnusableProject e) {
-            p.close();
+            db.close();
             throw e;
         }
         return p;
     }
 
-    private static ProjectFile connect(Path path, String failing) throws UnusableProject {
+    /** @return version of the schema */
+    private int verify(String name) throws UnusableProject {
         try {
-            Connection c = DriverManager.getConnection("jdbc:sqlite:" + path.toAbsolutePath());
-            return new ProjectFile(path, c);
-        } catch (SQLException e) {
-            throw new UnusableProject(
-                    path + " " + failing + " (" + firstLine(e) + "): check the folder and its permissions, or choose"
-                            + " another.",
-                    e);
-        }
-    }
-
-    /** Durable and quick: a commit is on disk when it returns, readers never wait. */
-    private void settle() throws UnusableProject {
-        try (Statement s = db.createStatement()) {
-            s.execute("pragma journal_mode = wal");
-            s.execute("pragma synchronous = full");
-            s.execute("pragma foreign_keys = on");
-            s.execute("pragma busy_timeout = 2000");
-        } catch (SQLException e) {
-            throw failed("cannot be written", e);
-        }
-    }
-
-    private void verify(String name) throws UnusableProject {
-        try (Statement s = db.createStatement()) {
-            int application = number(s, "pragma application_id");
-            int version = number(s, "pragma user_version");
-            if (application != APPLICATION_ID) {
+            boolean ours = Schema.isOurs(db.connection());
+            int version = Schema.version(db.connection());
+            if (!ours) {
                 throw new UnusableProject(name + " is a database, but not a Night Reed project: choose a file ending"
                         + " in " + ENDING + ".");
             }
-            if (version > VERSION) {
+            if (version > Schema.VERSION) {
                 throw new UnusableProject(name + " was written by a newer version of Night Reed (schema " + version
-                        + ", this one knows " + VERSION + "): update Night Reed.");
+                        + ", this one knows " + Schema.VERSION + "): update Night Reed.");
             }
-            try (ResultSet r = s.executeQuery("pragma quick_check")) {
-                if (!r.next() || !r.getString(1).equals("ok")) {
-                    throw new UnusableProject(name + " is damaged: copy your last backup over it. The damaged file was"
-                            + " left as it is.");
-                }
+            if (!Schema.isWhole(db.connection())) {
+                throw new UnusableProject(
+                        name + " is damaged: copy your last backup over it. The damaged file was" + " left as it is.");
             }
+            return version;
         } catch (SQLException e) {
+            if (Database.isBusy(e)) {
+                throw new UnusableProject(
+                        name + " is open in another window of Night Reed: go on there, or close it there first.", e);
+            }
             throw new UnusableProject(
-                    name + " is damaged (" + firstLine(e) + "): copy your last backup over it. The damaged file was"
-                            + " left as it is.",
+                    name + " is damaged (" + Database.firstLine(e)
+                            + "): copy your last backup over it. The damaged file" + " was left as it is.",
                     e);
         }
     }
 
-    private static int number(Statement s, String pragma) throws SQLException {
-        try (ResultSet r = s.executeQuery(pragma)) {
-            return r.next() ? r.getInt(1) : 0;
+    private void migrate(int version) throws UnusableProject {
+        Path backup = path.resolveSibling(path.getFileName() + ".schema" + version + ".backup");
+        try {
+            if (!Files.exists(backup)) {
+                db.copyTo(backup);
+            }
+        } catch (SQLException e) {
+            throw db.failed("could not be backed up before it is brought up to date", e);
+        }
+        db.inTransaction(() -> {
+            Schema.bringUp(db.connection(), version);
+            return null;
+        });
+    }
+
+    /**
+     * Writes a copy of the whole project, history included, and goes on with this one.
+     *
+     * @throws UnusableProject if there is a file of that name, or it cannot be written
+     */
+    public void saveCopy(Path target) throws UnusableProject {
+        if (Files.exists(target)) {
+            throw new UnusableProject(target + " exists already: choose another name.");
+        }
+        try {
+            db.copyTo(target);
+        } catch (SQLException e) {
+            try {
+                Files.deleteIfExists(target); // half a copy is worse than none
+            } catch (IOException left) {
+                e.addSuppressed(left);
+            }
+            throw new UnusableProject(
+                    "No copy was written to " + target + " (" + Database.firstLine(e)
+                            + "): free some space or choose another folder.",
+                    e);
+        }
+    }
+
+    /**
+     * Gives back the room of recordings that no edit names any more, and of deleted history.
+     *
+     * @return bytes that the file shrank by
+     */
+    public long compact() throws UnusableProject {
+        try {
+            db.execute("pragma wal_checkpoint(truncate)");
+            long before = Files.size(path);
+            db.inTransaction(() -> db.update(
+                    "delete from recording where id not in (select recording from edit where recording is not null)"));
+            db.execute("vacuum");
+            db.execute("pragma wal_checkpoint(truncate)");
+            return before - Files.size(path);
+        } catch (SQLException e) {
+            throw db.failed("could not be made smaller", e);
+        } catch (IOException e) {
+            throw new UnusableProject("The project " + path + " could not be made smaller: check its disk.", e);
         }
     }
 
@@ -186,18 +202,18 @@ public final class ProjectFile implements AutoCloseable {
     }
 
     public String name() throws UnusableProject {
-        return query("select name from project", r -> r.getString(1)).stream()
+        return db.query("select name from project", r -> r.getString(1)).stream()
                 .findFirst()
                 .orElse("");
     }
 
     public List<Imitation> imitations() throws UnusableProject {
-        return query("select id, name from imitation order by id", r -> new Imitation(r.getLong(1), r.getString(2)));
+        return db.query("select id, name from imitation order by id", r -> new Imitation(r.getLong(1), r.getString(2)));
     }
 
     public Imitation addImitation(String name) throws UnusableProject {
-        long id = inTransaction(() -> {
-            long row = insert("insert into imitation(name) values (?)", name);
+        long id = db.inTransaction(() -> {
+            long row = db.insert("insert into imitation(name) values (?)", name);
             appendEdit(row, "new imitation", Snapshot.EMPTY);
             return row;
         });
@@ -206,10 +222,8 @@ public final class ProjectFile implements AutoCloseable {
 
     /** Gives an imitation another name. @return it under that name */
     public Imitation rename(Imitation imitation, String name) throws UnusableProject {
-        inTransaction(() -> {
-            try (PreparedStatement s = prepare("update imitation set name = ? where id = ?", name, imitation.id())) {
-                return s.executeUpdate();
-            }
+        db.inTransaction(() -> {
+            return db.update("update imitation set name = ? where id = ?", name, imitation.id());
         });
         return new Imitation(imitation.id(), name);
     }
@@ -218,12 +232,12 @@ public final class ProjectFile implements AutoCloseable {
     public long addRecording(String name, Clip clip, Measurement measurement) throws UnusableProject {
         byte[] wav = WavFiles.encode(clip, WavFiles.Format.FLOAT32);
         String json = measurement == null ? null : write(measurement);
-        return inTransaction(
-                () -> insert("insert into recording(name, wav, measurement) values (?, ?, ?)", name, wav, json));
+        return db.inTransaction(
+                () -> db.insert("insert into recording(name, wav, measurement) values (?, ?, ?)", name, wav, json));
     }
 
     public Recording recording(long id) throws UnusableProject {
-        List<Recording> found = query(
+        List<Recording> found = db.query(
                 "select name, wav, measurement from recording where id = ?",
                 r -> {
                     String name = r.getString(1);
@@ -245,7 +259,8 @@ public final class ProjectFile implements AutoCloseable {
 
     /** What the imitation is now. */
     public Snapshot now(Imitation imitation) throws UnusableProject {
-        return query(
+        return db
+                .query(
                         "select e.recording, e.recipe, e.fitted, e.note from edit e join imitation i on i.head = e.id"
                                 + " where i.id = ?",
                         this::snapshot,
@@ -257,13 +272,11 @@ public final class ProjectFile implements AutoCloseable {
 
     /** Commits an edit. What had been undone before it can no longer be redone. */
     public void commit(Imitation imitation, String label, Snapshot snapshot) throws UnusableProject {
-        inTransaction(() -> {
-            try (PreparedStatement s = prepare(
+        db.inTransaction(() -> {
+            db.update(
                     "delete from edit where imitation = ? and id > (select head from imitation where id = ?)",
                     imitation.id(),
-                    imitation.id())) {
-                s.executeUpdate();
-            }
+                    imitation.id());
             appendEdit(imitation.id(), label, snapshot);
             return null;
         });
@@ -280,7 +293,8 @@ public final class ProjectFile implements AutoCloseable {
     }
 
     private Optional<String> label(String which, Imitation imitation) throws UnusableProject {
-        return query(
+        return db
+                .query(
                         "select e.label from edit e, imitation i where i.id = ? and " + which
                                 + " order by e.id limit 1",
                         r -> r.getString(1),
@@ -301,13 +315,7 @@ public final class ProjectFile implements AutoCloseable {
 
     private Snapshot moveHead(Imitation imitation, Optional<Long> head) throws UnusableProject {
         if (head.isPresent()) {
-            inTransaction(() -> {
-                try (PreparedStatement s =
-                        prepare("update imitation set head = ? where id = ?", head.get(), imitation.id())) {
-                    s.executeUpdate();
-                }
-                return null;
-            });
+            db.inTransaction(() -> db.update("update imitation set head = ? where id = ?", head.get(), imitation.id()));
         }
         return now(imitation);
     }
@@ -317,7 +325,8 @@ public final class ProjectFile implements AutoCloseable {
     }
 
     private Optional<Long> neighbour(Imitation imitation, String which) throws UnusableProject {
-        return query(
+        return db
+                .query(
                         "select e.id from edit e, imitation i where i.id = ? and e.imitation = i.id and " + which
                                 + " limit 1",
                         r -> r.getLong(1),
@@ -326,34 +335,56 @@ public final class ProjectFile implements AutoCloseable {
                 .findFirst();
     }
 
-    public void addTake(Imitation imitation, String name, String note, double totalJnd, ResonatorRecipe recipe)
+    /** @param comparison how close the recipe is to the recording */
+    public void addTake(Imitation imitation, String name, String note, Comparison comparison, ResonatorRecipe recipe)
             throws UnusableProject {
-        inTransaction(() -> insert(
-                "insert into take(imitation, name, note, at, total_jnd, recipe) values (?, ?, ?, ?, ?, ?)",
+        String picture = write(TakePicture.of(comparison));
+        db.inTransaction(() -> db.insert(
+                "insert into take(imitation, name, note, at, total_jnd, worst_aspect, worst_jnd, picture, recipe)"
+                        + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
                 imitation.id(),
                 name,
                 note,
                 timestamp(),
-                totalJnd,
+                comparison.totalJnd(),
+                comparison.worst().title(),
+                comparison.worstJnd(),
+                picture,
                 RecipeJson.text(recipe)));
     }
 
     /** Takes of an imitation, the oldest first. */
     public List<Take> takes(Imitation imitation) throws UnusableProject {
-        return query(
-                "select id, name, note, at, total_jnd, recipe from take where imitation = ? order by id",
-                r -> new Take(
-                        r.getLong(1),
-                        r.getString(2),
-                        r.getString(3),
-                        r.getString(4),
-                        r.getDouble(5),
-                        recipe(r.getString(6))),
+        return db.query(
+                "select id, name, note, at, total_jnd, worst_aspect, worst_jnd, picture, recipe from take"
+                        + " where imitation = ? order by id",
+                this::take,
                 imitation.id());
     }
 
+    private Take take(ResultSet r) throws SQLException {
+        double worst = r.getDouble(7);
+        Double worstJnd = r.wasNull() ? null : (Double) worst;
+        String json = r.getString(8);
+        try {
+            TakePicture picture = json == null ? null : mapper.readValue(json, TakePicture.class);
+            return new Take(
+                    r.getLong(1),
+                    r.getString(2),
+                    r.getString(3),
+                    r.getString(4),
+                    r.getDouble(5),
+                    r.getString(6),
+                    worstJnd,
+                    picture,
+                    recipe(r.getString(9)));
+        } catch (JsonProcessingException e) {
+            throw new SQLException("the picture of take '" + r.getString(2) + "' is damaged", e);
+        }
+    }
+
     private void appendEdit(long imitation, String label, Snapshot s) throws SQLException {
-        long id = insert(
+        long id = db.insert(
                 "insert into edit(imitation, label, at, recording, recipe, fitted, note) values (?, ?, ?, ?, ?, ?, ?)",
                 imitation,
                 label,
@@ -362,9 +393,7 @@ public final class ProjectFile implements AutoCloseable {
                 s.recipe() == null ? null : RecipeJson.text(s.recipe()),
                 s.fitted() == null ? null : RecipeJson.text(s.fitted()),
                 s.note());
-        try (PreparedStatement u = prepare("update imitation set head = ? where id = ?", id, imitation)) {
-            u.executeUpdate();
-        }
+        db.update("update imitation set head = ? where id = ?", id, imitation);
     }
 
     private Snapshot snapshot(ResultSet r) throws SQLException {
@@ -385,11 +414,11 @@ public final class ProjectFile implements AutoCloseable {
         }
     }
 
-    private String write(Measurement m) throws UnusableProject {
+    private String write(Object value) throws UnusableProject {
         try {
-            return mapper.writeValueAsString(m);
+            return mapper.writeValueAsString(value);
         } catch (JsonProcessingException e) {
-            throw new UnusableProject("The measurement could not be stored: " + e.getOriginalMessage(), e);
+            throw new UnusableProject("A result could not be stored: " + e.getOriginalMessage(), e);
         }
     }
 
@@ -397,86 +426,8 @@ public final class ProjectFile implements AutoCloseable {
         return Instant.now().truncatedTo(ChronoUnit.MILLIS).toString();
     }
 
-    private interface Work<T> {
-        T run() throws SQLException;
-    }
-
-    private interface Row<T> {
-        T of(ResultSet r) throws SQLException;
-    }
-
-    private <T> T inTransaction(Work<T> work) throws UnusableProject {
-        try {
-            db.setAutoCommit(false);
-            try {
-                T result = work.run();
-                db.commit();
-                return result;
-            } catch (SQLException e) {
-                db.rollback();
-                throw e;
-            } finally {
-                db.setAutoCommit(true);
-            }
-        } catch (SQLException e) {
-            throw failed("could not be written", e);
-        }
-    }
-
-    private <T> List<T> query(String sql, Row<T> row, Object... values) throws UnusableProject {
-        try (PreparedStatement s = prepare(sql, values);
-                ResultSet r = s.executeQuery()) {
-            List<T> out = new ArrayList<>();
-            while (r.next()) {
-                out.add(row.of(r));
-            }
-            return out;
-        } catch (SQLException e) {
-            throw failed("could not be read", e);
-        }
-    }
-
-    private UnusableProject failed(String what, SQLException e) {
-        String cause = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
-        String advice = cause.contains("full")
-                ? "the disk is full: free some space and repeat the last step"
-                : cause.contains("readonly") || cause.contains("read-only")
-                        ? "the file may not be written: change its permissions, or save a copy elsewhere"
-                        : cause.contains("locked") || cause.contains("busy")
-                                ? "another window has it open: close that one"
-                                : firstLine(e);
-        return new UnusableProject("The project " + path.getFileName() + " " + what + ": " + advice + ".", e);
-    }
-
-    private static String firstLine(SQLException e) {
-        return String.valueOf(e.getMessage()).lines().findFirst().orElse("no reason given");
-    }
-
-    private long insert(String sql, Object... values) throws SQLException {
-        try (PreparedStatement s = prepare(sql, values)) {
-            s.executeUpdate();
-        }
-        try (Statement s = db.createStatement();
-                ResultSet r = s.executeQuery("select last_insert_rowid()")) {
-            return r.getLong(1);
-        }
-    }
-
-    private PreparedStatement prepare(String sql, Object... values) throws SQLException {
-        PreparedStatement s = db.prepareStatement(sql);
-        for (int i = 0; i < values.length; i++) {
-            s.setObject(i + 1, values[i]);
-        }
-        return s;
-    }
-
     @Override
     public void close() {
-        try {
-            db.close();
-        } catch (SQLException e) {
-            // all edits are committed; a file that cannot be closed is still whole
-            org.slf4j.LoggerFactory.getLogger(ProjectFile.class).warn("closing {}", path, e);
-        }
+        db.close();
     }
 }

@@ -10,6 +10,18 @@ import nightreed.recipe.ResonatorRecipe;
  * @param note     what its maker thought of it
  * @param at       when, ISO 8601
  * @param totalJnd distance then [JND]
+ * @param worst    aspect that stood out most then, null if it was not noted
+ * @param worstJnd its distance [JND], null likewise
+ * @param picture  what it looked like, null likewise
  * @param recipe   the recipe
  */
-public record Take(long id, String name, String note, String at, double totalJnd, ResonatorRecipe recipe) {}
+public record Take(
+        long id,
+        String name,
+        String note,
+        String at,
+        double totalJnd,
+        String worst,
+        Double worstJnd,
+        TakePicture picture,
+        ResonatorRecipe recipe) {}

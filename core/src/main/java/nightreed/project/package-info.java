@@ -3,6 +3,7 @@
  *
  * <h2>Where to start</h2>
  * {@link nightreed.project.ProjectFile}. Every edit is a committed row before the call returns; undo moves a pointer over
- * these rows. The schema stands in docs/formats.md.
+ * these rows. {@code Database} holds the file for one window at a time, writes it again when it vanishes, and turns failures
+ * into messages; {@code Schema} brings old files up to date. The tables are described in docs/formats.md.
  */
 package nightreed.project;

@@ -9,6 +9,9 @@ import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.Statement;
 import java.util.Random;
+import nightreed.match.Comparison;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.recipe.RecipeTest;
@@ -31,6 +34,8 @@ class ProjectFileTest {
         ResonatorRecipe recipe = RecipeTest.bar();
         Clip clip = Renderer.asFitted(recipe, 0.2, 1.2, 48_000);
         Measurement measured = Measurer.measure(clip);
+        Side side = new Side(clip, measured);
+        Comparison close = Matcher.predict(side, recipe.with("mode.2.level", -30));
         Snapshot snapshot;
         try (ProjectFile p = fresh()) {
             Imitation bar = p.addImitation("Slate bar");
@@ -38,7 +43,7 @@ class ProjectFileTest {
             long recording = p.addRecording("bar.wav", clip, measured);
             snapshot = new Snapshot(recording, recipe.with("tune", 3), recipe, "for the harbour <scene>");
             p.commit(bar, "fit", snapshot);
-            p.addTake(bar, "fit, 4 modes", "a little bright", 0.71, recipe);
+            p.addTake(bar, "fit, 4 modes", "a little bright", close, recipe);
         }
         try (ProjectFile p = ProjectFile.open(folder.resolve("test.nightreed"))) {
             assertThat(p.name()).isEqualTo("The Salt Lantern");
@@ -55,7 +60,11 @@ class ProjectFileTest {
             Take t = p.takes(bar).get(0);
             assertThat(t.recipe()).isEqualTo(recipe);
             assertThat(t.note()).isEqualTo("a little bright");
-            assertThat(t.totalJnd()).isEqualTo(0.71);
+            assertThat(t.totalJnd()).isEqualTo(close.totalJnd());
+            assertThat(t.worst()).isEqualTo(close.worst().title());
+            assertThat(t.worstJnd()).isEqualTo(close.worstJnd());
+            assertThat(t.picture()).isEqualTo(TakePicture.of(close));
+            assertThat(t.picture().strokes()).hasSameSizeAs(close.partials());
         }
     }
 
@@ -161,5 +170,112 @@ class ProjectFileTest {
                 .hasMessageContaining("cannot be created");
         fresh().close();
         assertThatThrownBy(this::fresh).hasMessageContaining("exists already");
+    }
+
+    @Test
+    void oneWindowAtATimeHasAProject() throws Exception {
+        Path file = folder.resolve("test.nightreed");
+        try (ProjectFile first = fresh()) {
+            first.addImitation("bar");
+            assertThatThrownBy(() -> ProjectFile.open(file))
+                    .isInstanceOf(UnusableProject.class)
+                    .hasMessageContaining("open in another window");
+            first.addImitation("and the first goes on");
+        }
+        try (ProjectFile second = ProjectFile.open(file)) {
+            assertThat(second.imitations()).hasSize(2);
+        }
+    }
+
+    /** As version 1 wrote it: no aspect and no picture in a take. */
+    @Test
+    void anOlderProjectIsBroughtUpToDateAndKept() throws Exception {
+        Path file = folder.resolve("test.nightreed");
+        ResonatorRecipe recipe = RecipeTest.bar();
+        try (ProjectFile p = fresh()) {
+            p.commit(p.addImitation("bar"), "fit", new Snapshot(null, recipe, recipe, ""));
+        }
+        for (String column : new String[] {"worst_aspect", "worst_jnd", "picture"}) {
+            sql(file, "alter table take drop column " + column);
+        }
+        sql(
+                file,
+                "insert into take(imitation, name, note, at, total_jnd, recipe) select 1, 'old', 'kept', '2026', 0.5,"
+                        + " recipe from edit where recipe is not null");
+        sql(file, "pragma user_version = 1");
+        try (ProjectFile p = ProjectFile.open(file)) {
+            Take old = p.takes(p.imitations().get(0)).get(0);
+            assertThat(old.note()).isEqualTo("kept");
+            assertThat(old.recipe()).isEqualTo(recipe);
+            assertThat(old.picture()).isNull();
+            assertThat(old.worstJnd()).isNull();
+        }
+        Path backup = folder.resolve("test.nightreed.schema1.backup");
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + backup);
+                Statement s = c.createStatement();
+                var r = s.executeQuery("pragma user_version")) {
+            assertThat(r.getInt(1)).isEqualTo(1);
+        }
+    }
+
+    @Test
+    void aFileThatVanishesIsWrittenAgainWithEverythingInIt() throws Exception {
+        Path file = folder.resolve("test.nightreed");
+        try (ProjectFile p = fresh()) {
+            Imitation bar = p.addImitation("bar");
+            p.commit(bar, "one", Snapshot.EMPTY.withNote("before"));
+            Files.delete(file);
+            p.commit(bar, "two", Snapshot.EMPTY.withNote("after"));
+            assertThat(file).exists();
+            p.commit(bar, "three", Snapshot.EMPTY.withNote("and on"));
+        }
+        try (ProjectFile p = ProjectFile.open(file)) {
+            Imitation bar = p.imitations().get(0);
+            assertThat(p.now(bar).note()).isEqualTo("and on");
+            assertThat(p.undo(bar).note()).isEqualTo("after");
+            assertThat(p.undo(bar).note()).isEqualTo("before");
+        }
+    }
+
+    @Test
+    void aFolderThatVanishesIsSaidAndWorkGoesOnOnceItIsBack() throws Exception {
+        Path stick = Files.createDirectory(folder.resolve("stick"));
+        Path file = stick.resolve("test.nightreed");
+        try (ProjectFile p = ProjectFile.create(file, "On a stick")) {
+            Imitation bar = p.addImitation("bar");
+            Path away = Files.move(stick, folder.resolve("pulled"));
+            assertThatThrownBy(() -> p.commit(bar, "one", Snapshot.EMPTY))
+                    .isInstanceOf(UnusableProject.class)
+                    .hasMessageContaining("is gone")
+                    .hasMessageContaining("save a copy");
+            p.saveCopy(folder.resolve("rescued.nightreed"));
+            Files.move(away, stick);
+            p.commit(bar, "one", Snapshot.EMPTY.withNote("back"));
+            assertThat(p.now(bar).note()).isEqualTo("back");
+        }
+        try (ProjectFile p = ProjectFile.open(folder.resolve("rescued.nightreed"))) {
+            assertThat(p.imitations()).extracting(Imitation::name).containsExactly("bar");
+        }
+    }
+
+    @Test
+    void aCopyHoldsTheHistoryAndCompactingGivesRoomBack() throws Exception {
+        Clip long_ = Clip.mono(new float[200_000], 48_000);
+        Path copy = folder.resolve("copy.nightreed");
+        try (ProjectFile p = fresh()) {
+            Imitation bar = p.addImitation("bar");
+            long kept = p.addRecording("kept", long_, null);
+            p.addRecording("in no edit", long_, null);
+            p.commit(bar, "recording", new Snapshot(kept, null, null, ""));
+            p.saveCopy(copy);
+            assertThatThrownBy(() -> p.saveCopy(copy)).hasMessageContaining("exists already");
+            assertThatThrownBy(() -> p.saveCopy(folder.resolve("none").resolve("x.nightreed")))
+                    .hasMessageContaining("No copy was written");
+            assertThat(p.compact()).isGreaterThan(700_000);
+            assertThat(p.recording(kept).clip().length()).isEqualTo(200_000);
+        }
+        try (ProjectFile p = ProjectFile.open(copy)) {
+            assertThat(p.undoLabel(p.imitations().get(0))).contains("recording");
+        }
     }
 }

@@ -40,6 +40,24 @@ class RecordingRoomTest {
         return 10 * Math.log10(sum / Math.pow(m.reliablePartials().get(0).amplitude(), 2));
     }
 
+    @ParameterizedTest
+    @ValueSource(ints = {54, 62, 76})
+    void theBuoyBellIsATunedBellOfPairsThatRingFromTheHumUp(int key) throws Exception {
+        RecordingRoom.Instrument bell = RecordingRoom.instrument("buoy-bell");
+        Measurement m = Measurer.measure(RecordingRoom.record(bell, key, 0.8, 4));
+        assertThat(m.series().series().name()).isEqualTo("tuned bell");
+        assertThat(nightreed.music.Pitch.nearestKey(m.f0Hz())).isEqualTo(key);
+        Partial hum = m.reliablePartials().get(0);
+        assertThat(hum.ratio()).isBetween(0.48, 0.52);
+        assertThat(hum.t60Seconds()).isGreaterThan(8);
+        long pairs = m.partials().stream()
+                .filter(p -> p.beatHz() != null && p.beatHz() < 6)
+                .count();
+        assertThat(pairs).isGreaterThanOrEqualTo(8); // the members of at least four
+        Partial high = m.reliablePartials().get(m.reliablePartials().size() - 1);
+        assertThat(high.t60Seconds()).isLessThan(hum.t60Seconds() / 4);
+    }
+
     @Test
     void theSameRequestGivesTheSameRecording() {
         assertThat(RecordingRoom.record(BARS, 60, 0.5, 9).channel(0))

@@ -2,6 +2,8 @@ package nightreed.desktop.bench;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -9,11 +11,14 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicLong;
+import javafx.beans.property.ReadOnlyIntegerProperty;
+import javafx.beans.property.ReadOnlyIntegerWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import nightreed.device.Desk;
 import nightreed.match.Comparison;
+import nightreed.match.Hearing;
 import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Move;
@@ -32,7 +37,9 @@ import nightreed.recipe.ResonatorRecipe;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.sound.file.Outline;
 import nightreed.sound.file.SoundFiles;
+import nightreed.sound.file.SoundFormat;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -56,7 +63,21 @@ public final class Bench {
     private final SimpleObjectProperty<Partial> selected = new SimpleObjectProperty<>();
     private final AtomicLong version = new AtomicLong();
     private volatile AtomicBoolean cancelled = new AtomicBoolean();
-    private ProjectFile project; // touched by the scribe only, after open
+    private final ReadOnlyIntegerWrapper unsaved = new ReadOnlyIntegerWrapper();
+    private final ReadOnlyObjectWrapper<Path> projectPath = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<LongFile> longFile = new ReadOnlyObjectWrapper<>();
+    private final Deque<Edit> waiting = new ArrayDeque<>(); // the scribe's: edits that are not in the file yet
+    private volatile Listener listener = Listener.USUAL;
+    private ProjectFile project; // the scribe's
+
+    /** Files longer than this are looked through first, and the note in them is pointed out by hand [s]. */
+    static final double TAKEN_AT_ONCE_SECONDS = 60;
+
+    /** A file too long to be one note, waiting for a span of it to be chosen. */
+    public record LongFile(Path file, Outline outline) {}
+
+    /** An edit on its way into the project file. */
+    private record Edit(Imitation imitation, String label, Snapshot snapshot) {}
 
     public Bench(Executor ui, Executor worker, Executor scribe, Executor follower, Desk desk) {
         this.ui = ui;
@@ -93,6 +114,32 @@ public final class Bench {
         return desk;
     }
 
+    /** Edits that could not be written to the project file yet; 0 as long as all is well. */
+    public ReadOnlyIntegerProperty unsavedProperty() {
+        return unsaved.getReadOnlyProperty();
+    }
+
+    /** Where the open project is, null while none is open. */
+    public ReadOnlyObjectProperty<Path> projectPathProperty() {
+        return projectPath.getReadOnlyProperty();
+    }
+
+    /** A long file that waits for a span of it to be chosen, null if there is none. */
+    public ReadOnlyObjectProperty<LongFile> longFileProperty() {
+        return longFile.getReadOnlyProperty();
+    }
+
+    /** Judges by other thresholds of hearing from now on. */
+    public void hearing(Hearing hearing) {
+        if (!hearing.equals(listener.hearing())) {
+            listener = new Listener(hearing);
+            if (state().recording() != null) {
+                state.set(state().withRecording(state().recording().heardBy(listener)));
+                follow();
+            }
+        }
+    }
+
     public void dismissMessage() {
         message.set(null);
     }
@@ -101,40 +148,120 @@ public final class Bench {
         cancelled.set(true);
     }
 
-    /** Opens a project and puts its first imitation on the bench. */
-    public void open(ProjectFile opened) {
+    /** What can be done with a project file; runs on the scribe. */
+    private interface ProjectWork {
+        void run() throws UnusableProject;
+    }
+
+    /** Queues work on the project file; what goes wrong is told. */
+    private void write(ProjectWork work) {
         scribe.execute(() -> {
             try {
-                project = opened;
-                List<Imitation> all = project.imitations();
-                Imitation first = all.isEmpty() ? project.addImitation("First imitation") : all.get(0);
-                bring(first);
+                work.run();
             } catch (UnusableProject e) {
                 tell(e.getMessage());
             }
         });
     }
 
-    public void choose(Imitation imitation) {
-        if (!imitation.equals(state().current())) {
+    /** Puts a project's first imitation on the bench and closes the project before it. */
+    public void open(ProjectFile opened) {
+        write(() -> settleIn(opened));
+    }
+
+    /** Opens a project file; if that fails, the one that is open stays. */
+    public void openProject(Path file) {
+        write(() -> {
+            if (!file.equals(project == null ? null : project.path())) {
+                settleIn(ProjectFile.open(file));
+            }
+        });
+    }
+
+    /** Begins a new project. */
+    public void newProject(Path file, String name) {
+        write(() -> settleIn(ProjectFile.create(file, name)));
+    }
+
+    private void settleIn(ProjectFile opened) throws UnusableProject {
+        ProjectFile before = project;
+        if (before != null) {
+            flush();
+        }
+        List<Imitation> all = opened.imitations();
+        Imitation first = all.isEmpty() ? opened.addImitation("First imitation") : all.get(0);
+        project = opened;
+        waiting.clear();
+        ui.execute(() -> {
+            unsaved.set(0);
+            projectPath.set(opened.path());
+        });
+        bring(first);
+        if (before != null) {
+            before.close();
+        }
+    }
+
+    /** Writes a copy of the project, with everything that is on the bench. */
+    public void saveCopy(Path target) {
+        write(() -> {
+            try {
+                flush();
+            } catch (UnusableProject notHere) {
+                LOG.info("the copy has the edits up to the last that could be written");
+            }
+            project.saveCopy(target);
+            tell("A copy of the project was written to " + target + ".");
+        });
+    }
+
+    /** Makes the project file as small as it can be. */
+    public void compact() {
+        write(() -> {
+            flush();
+            long freed = project.compact();
+            tell(String.format(
+                    java.util.Locale.ROOT, "The project file is %.1f MB smaller.", Math.max(0, freed) / 1e6));
+        });
+    }
+
+    /** Tries again to write what could not be written. */
+    public void retry() {
+        if (unsaved.get() > 0) {
             scribe.execute(() -> {
                 try {
-                    bring(imitation);
-                } catch (UnusableProject e) {
-                    tell(e.getMessage());
+                    flush();
+                    tell("All changes are in the project file again.");
+                    history(state().current());
+                } catch (UnusableProject still) {
+                    LOG.debug("still not writable: {}", still.getMessage());
                 }
             });
         }
     }
 
-    public void addImitation(String name) {
-        scribe.execute(() -> {
-            try {
-                bring(project.addImitation(name));
-            } catch (UnusableProject e) {
-                tell(e.getMessage());
+    /** Scribe: writes what waits, in order; what cannot be written goes on waiting. */
+    private void flush() throws UnusableProject {
+        try {
+            while (!waiting.isEmpty()) {
+                Edit e = waiting.peek();
+                project.commit(e.imitation, e.label, e.snapshot);
+                waiting.remove();
             }
-        });
+        } finally {
+            int left = waiting.size();
+            ui.execute(() -> unsaved.set(left));
+        }
+    }
+
+    public void choose(Imitation imitation) {
+        if (!imitation.equals(state().current())) {
+            write(() -> bring(imitation));
+        }
+    }
+
+    public void addImitation(String name) {
+        write(() -> bring(project.addImitation(name)));
     }
 
     /** Scribe: loads an imitation and shows it. */
@@ -154,7 +281,7 @@ public final class Bench {
                 name = known.recordingName();
             } else {
                 Recording r = project.recording(snapshot.recordingId());
-                side = new Side(r.clip(), r.measurement());
+                side = new Side(r.clip(), r.measurement()).heardBy(listener);
                 name = r.name();
             }
         }
@@ -204,16 +331,58 @@ public final class Bench {
 
     // ---- bringing sound in ----
 
-    /** Measures a WAV file and makes it the recording; an imitation that has one already is left alone. */
+    /**
+     * Measures a sound file and makes it the recording; an imitation that has one already is left alone. A file too long
+     * to be one note is looked through, and waits until a span of it is chosen.
+     */
     public void importFile(Path file) {
         String name = String.valueOf(file.getFileName());
+        longFile.set(null);
         run("measuring " + name, progress -> {
-            SoundFiles.Loaded loaded = SoundFiles.read(file);
-            if (loaded.warning() != null) {
-                tell(loaded.warning());
+            SoundFormat format = SoundFiles.format(file);
+            if (format.seconds() > TAKEN_AT_ONCE_SECONDS || Double.isNaN(format.seconds())) {
+                Outline outline = SoundFiles.outline(
+                        file,
+                        seconds -> progress.report(
+                                Math.min(1, seconds / Math.max(seconds, format.seconds())),
+                                String.format(java.util.Locale.ROOT, "looking through, %.0f s", seconds)));
+                if (outline.seconds() > TAKEN_AT_ONCE_SECONDS) {
+                    ui.execute(() -> longFile.set(new LongFile(file, outline)));
+                    return;
+                }
             }
-            take(name.replaceFirst("\\.[Ww][Aa][Vv]$", ""), name, loaded.clip(), progress);
+            take(withoutEnding(name), name, told(SoundFiles.read(file)), progress);
         });
+    }
+
+    /** Measures a span of a long file [s]. */
+    public void importSpan(Path file, double from, double to) {
+        String name = String.valueOf(file.getFileName());
+        String span = String.format(java.util.Locale.ROOT, "%s, %.1f to %.1f s", withoutEnding(name), from, to);
+        run("measuring " + span, progress -> {
+            take(
+                    span,
+                    name + String.format(java.util.Locale.ROOT, " from %.1f s", from),
+                    told(SoundFiles.read(file, from, to)),
+                    progress);
+            ui.execute(() -> longFile.set(null));
+        });
+    }
+
+    /** Measures what a microphone has picked up. */
+    public void importClip(String name, Clip clip) {
+        run("measuring " + name, progress -> take(name, name, clip, progress));
+    }
+
+    private Clip told(SoundFiles.Loaded loaded) {
+        if (loaded.warning() != null) {
+            tell(loaded.warning());
+        }
+        return loaded.clip();
+    }
+
+    private static String withoutEnding(String name) {
+        return name.replaceFirst("\\.[A-Za-z0-9]{2,4}$", "");
     }
 
     /** Has the recording room play a note and makes it the recording. */
@@ -234,18 +403,14 @@ public final class Bench {
     private void take(String imitationName, String source, Clip clip, Progress progress) throws UnusableSound {
         Side side = Matcher.side(clip, progress);
         BenchState at = state();
-        scribe.execute(() -> {
-            try {
-                long row = project.addRecording(source, clip, side.measurement());
-                boolean free = at.current() != null && at.snapshot().recordingId() == null;
-                Imitation target =
-                        free ? project.rename(at.current(), imitationName) : project.addImitation(imitationName);
-                Snapshot next = new Snapshot(row, null, null, "");
-                project.commit(target, "recording " + source, next);
-                show(target, next, null);
-            } catch (UnusableProject e) {
-                tell(e.getMessage());
-            }
+        write(() -> {
+            flush();
+            long row = project.addRecording(source, clip, side.measurement());
+            boolean free = at.current() != null && at.snapshot().recordingId() == null;
+            Imitation target = free ? project.rename(at.current(), imitationName) : project.addImitation(imitationName);
+            Snapshot next = new Snapshot(row, null, null, "");
+            project.commit(target, "recording " + source, next);
+            show(target, next, null);
         });
     }
 
@@ -260,17 +425,15 @@ public final class Bench {
         }
         run("fitting resonators", progress -> {
             ResonatorRecipe recipe = Matcher.fit(at.recording(), progress);
-            double total = Matcher.predict(at.recording(), recipe).totalJnd();
+            Comparison close = Matcher.predict(at.recording(), recipe);
             Snapshot next = new Snapshot(
                     at.snapshot().recordingId(), recipe, recipe, at.snapshot().note());
-            scribe.execute(() -> {
-                try {
-                    project.commit(at.current(), "fit resonators", next);
-                    project.addTake(at.current(), "fit, " + recipe.modes().size() + " modes", "", total, recipe);
-                    show(at.current(), next, at);
-                } catch (UnusableProject e) {
-                    tell(e.getMessage());
-                }
+            write(() -> {
+                waiting.add(new Edit(at.current(), "fit resonators", next));
+                show(at.current(), next, at);
+                flush();
+                project.addTake(at.current(), "fit, " + recipe.modes().size() + " modes", "", close, recipe);
+                history(at.current());
             });
         });
     }
@@ -317,13 +480,10 @@ public final class Bench {
 
     private void commit(String label, Snapshot next) {
         Imitation imitation = state().current();
-        scribe.execute(() -> {
-            try {
-                project.commit(imitation, label, next);
-                history(imitation);
-            } catch (UnusableProject e) {
-                tell(e.getMessage());
-            }
+        write(() -> {
+            waiting.add(new Edit(imitation, label, next));
+            flush();
+            history(imitation);
         });
     }
 
@@ -333,14 +493,11 @@ public final class Bench {
         if (at.recipe() == null || at.comparison() == null) {
             return;
         }
-        scribe.execute(() -> {
-            try {
-                String name = "take " + (project.takes(at.current()).size() + 1);
-                project.addTake(at.current(), name, note, at.comparison().totalJnd(), at.recipe());
-                history(at.current());
-            } catch (UnusableProject e) {
-                tell(e.getMessage());
-            }
+        write(() -> {
+            flush();
+            String name = "take " + (project.takes(at.current()).size() + 1);
+            project.addTake(at.current(), name, note, at.comparison(), at.recipe());
+            history(at.current());
         });
     }
 
@@ -369,13 +526,10 @@ public final class Bench {
         if (at.current() == null) {
             return;
         }
-        scribe.execute(() -> {
-            try {
-                Snapshot s = back ? project.undo(at.current()) : project.redo(at.current());
-                show(at.current(), s, at);
-            } catch (UnusableProject e) {
-                tell(e.getMessage());
-            }
+        write(() -> {
+            flush();
+            Snapshot s = back ? project.undo(at.current()) : project.redo(at.current());
+            show(at.current(), s, at);
         });
     }
 
@@ -499,6 +653,11 @@ public final class Bench {
     public void close() {
         scribe.execute(() -> {
             if (project != null) {
+                try {
+                    flush();
+                } catch (UnusableProject e) {
+                    LOG.warn("closing with {} edits that could not be written", waiting.size(), e);
+                }
                 project.close();
             }
         });

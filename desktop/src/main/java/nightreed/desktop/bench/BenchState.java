@@ -67,6 +67,23 @@ public record BenchState(
                 redoLabel);
     }
 
+    BenchState withRecording(Side r) {
+        return new BenchState(
+                projectName,
+                imitations,
+                current,
+                recordingName,
+                r,
+                snapshot,
+                imitation,
+                comparison,
+                moves,
+                tolerances,
+                takes,
+                undoLabel,
+                redoLabel);
+    }
+
     BenchState withSound(Side newImitation, Comparison newComparison) {
         return new BenchState(
                 projectName,

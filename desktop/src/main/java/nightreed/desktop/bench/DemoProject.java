@@ -57,29 +57,18 @@ public final class DemoProject {
         Snapshot s = new Snapshot(recording, null, null, "");
         p.commit(i, "recording", s);
         ResonatorRecipe start = Matcher.startingValues(side);
-        p.addTake(
-                i,
-                "starting values",
-                "as measured",
-                Matcher.predict(side, start).totalJnd(),
-                start);
+        p.addTake(i, "starting values", "as measured", Matcher.predict(side, start), start);
         ResonatorRecipe fitted = Matcher.fit(side, progress.part(0.3, 1));
         s = new Snapshot(
                 recording, fitted, fitted, "For the harbour scene. Yarn mallet, dry room; the hall comes later.");
         p.commit(i, "fit resonators", s);
-        double total = Matcher.predict(side, fitted).totalJnd();
-        p.addTake(i, "fit, " + fitted.modes().size() + " modes", "", total, fitted);
+        p.addTake(i, "fit, " + fitted.modes().size() + " modes", "", Matcher.predict(side, fitted), fitted);
         if (bend) {
             ResonatorRecipe bent = fitted;
             bent = commit(p, i, s, bent.with("mode.2.t60", 1.8 * bent.value("mode.2.t60")), "mode 2 T60 longer");
             bent = commit(p, i, s, bent.with("mode.3.level", bent.value("mode.3.level") - 5), "mode 3 level lower");
             bent = commit(p, i, s, bent.with("noise.level", bent.value("noise.level") + 7), "noise level up");
-            p.addTake(
-                    i,
-                    "by hand",
-                    "rings on like glass; the strike is too stony",
-                    Matcher.predict(side, bent).totalJnd(),
-                    bent);
+            p.addTake(i, "by hand", "rings on like glass; the strike is too stony", Matcher.predict(side, bent), bent);
         }
     }
 
