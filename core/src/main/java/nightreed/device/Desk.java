@@ -2,6 +2,7 @@ package nightreed.device;
 
 import java.util.concurrent.ConcurrentLinkedQueue;
 import nightreed.dsp.CeilingLimiter;
+import nightreed.dsp.RiseGuard;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
 import nightreed.voice.Instrument;
@@ -22,6 +23,7 @@ public final class Desk implements AudioSource {
 
     private final int sampleRateHz;
     private final CeilingLimiter limiter;
+    private final RiseGuard guard;
     private final ConcurrentLinkedQueue<Note> notes = new ConcurrentLinkedQueue<>();
     private volatile Programme programme = new Programme(new float[0], new float[0]);
     private volatile boolean imitationHeard;
@@ -30,8 +32,14 @@ public final class Desk implements AudioSource {
     private volatile Instrument instrument;
     private volatile double volume = Math.pow(10, FIRST_VOLUME_DB / 20);
     private volatile boolean silenced;
+    private volatile boolean softly = true;
+    private volatile boolean ranAway;
+
+    /** Time in which the sound comes up when an output starts [s]. */
+    private static final double SOFT_START = 0.3;
 
     // the audio thread's own
+    private double opening; // 0 to 1 while an output starts
     private Start running;
     private int position = -1;
     private double swap; // 0 recording, 1 imitation; glides
@@ -56,6 +64,7 @@ public final class Desk implements AudioSource {
     public Desk(int sampleRateHz) {
         this.sampleRateHz = sampleRateHz;
         this.limiter = new CeilingLimiter(CEILING_DB, sampleRateHz);
+        this.guard = new RiseGuard(sampleRateHz);
         this.scratch = new float[4096];
     }
 
@@ -144,6 +153,18 @@ public final class Desk implements AudioSource {
         return 20 * Math.log10(volume);
     }
 
+    /** Lets the sound come up slowly: to be called when another output takes over, whose level nobody knows. */
+    public void softStart() {
+        softly = true;
+    }
+
+    /** Whether a sound that ran away has been silenced since the last call; resets. */
+    public boolean takeRanAway() {
+        boolean r = ranAway;
+        ranAway = false;
+        return r;
+    }
+
     /** Largest sample since the last call, after the ceiling; resets. */
     public double takePeak() {
         float p = peak;
@@ -181,14 +202,26 @@ public final class Desk implements AudioSource {
                 }
             }
             played.render(block, 0, n);
+            if (guard.runsAway(block, n)) {
+                played.panic();
+                java.util.Arrays.fill(block, 0, n, 0);
+                guard.reset();
+                ranAway = true;
+            }
         } else {
             notes.clear();
         }
         double target = silenced ? 0 : volume;
         double glide = 1 - Math.exp(-1 / (0.005 * sampleRateHz));
+        if (softly) {
+            softly = false;
+            opening = 0;
+        }
+        double step = 1 / (SOFT_START * sampleRateHz);
         for (int i = 0; i < n; i++) {
             level += (target - level) * glide;
-            block[i] *= (float) level;
+            opening = Math.min(1, opening + step);
+            block[i] *= (float) (level * opening * opening);
         }
         limiter.process(block, 0, n);
         held = Math.min(held, limiter.takeReduction());

@@ -1,57 +1,62 @@
 package nightreed.device;
 
 import javax.sound.sampled.AudioFormat;
-import javax.sound.sampled.AudioSystem;
-import javax.sound.sampled.DataLine;
 import javax.sound.sampled.LineUnavailableException;
 import javax.sound.sampled.SourceDataLine;
+import nightreed.dsp.StreamResampler;
 
-/** The default sound card, 16 bits, stereo with the same sound on both sides. */
-public final class JavaSoundOutput implements AudioOutput {
-    private static final int BLOCK = 256;
+/** One line of a sound card, 16 bits, stereo with the same sound on both sides. */
+final class JavaSoundOutput implements AudioOutput {
     /** Room in the card's buffer: small enough for a moved ruler to be heard at once, large enough for a busy machine. */
     private static final int BUFFERED_BLOCKS = 4;
 
     private final SourceDataLine line;
+    private final String name;
     private final int sampleRateHz;
+    private final int block;
     private volatile boolean closed;
+    private volatile boolean lost;
     private volatile long late;
+    private volatile long played;
 
-    private JavaSoundOutput(SourceDataLine line, AudioSource source, int sampleRateHz) {
+    private JavaSoundOutput(SourceDataLine line, String name, int sampleRateHz, int block, AudioSource source) {
         this.line = line;
+        this.name = name;
         this.sampleRateHz = sampleRateHz;
+        this.block = block;
         Thread thread = new Thread(() -> run(source), "sound output");
         thread.setDaemon(true);
         thread.setPriority(Thread.MAX_PRIORITY);
         thread.start();
     }
 
-    /** Opens the card, or returns null where there is none or it refuses. */
-    static AudioOutput open(AudioSource source, int sampleRateHz) {
-        AudioFormat format = new AudioFormat(sampleRateHz, 16, 2, true, false);
-        DataLine.Info info = new DataLine.Info(SourceDataLine.class, format);
-        try {
-            if (!AudioSystem.isLineSupported(info)) {
-                return null;
-            }
-            SourceDataLine line = (SourceDataLine) AudioSystem.getLine(info);
-            line.open(format, BUFFERED_BLOCKS * BLOCK * 4);
-            line.start();
-            return new JavaSoundOutput(line, source, sampleRateHz);
-        } catch (LineUnavailableException | IllegalArgumentException | SecurityException e) {
-            // Java Sound says "no" in three different ways
-            return null;
-        }
+    static AudioFormat format(int sampleRateHz) {
+        return new AudioFormat(sampleRateHz, 16, 2, true, false);
+    }
+
+    static AudioOutput start(SourceDataLine line, String name, int sampleRateHz, int block, AudioSource source)
+            throws LineUnavailableException {
+        line.open(format(sampleRateHz), BUFFERED_BLOCKS * block * 4);
+        line.start();
+        return new JavaSoundOutput(line, name, sampleRateHz, block, source);
     }
 
     private void run(AudioSource source) {
-        float[] block = new float[BLOCK];
-        byte[] bytes = new byte[BLOCK * 4];
+        float[] samples = new float[block];
+        byte[] bytes = new byte[block * 4];
+        StreamResampler rate = sampleRateHz == SoundOut.SAMPLE_RATE_HZ
+                ? null
+                : new StreamResampler(SoundOut.SAMPLE_RATE_HZ, sampleRateHz);
         long dry = 0;
-        while (!closed) {
-            source.render(block, BLOCK);
-            for (int i = 0; i < BLOCK; i++) {
-                int v = Math.max(-32768, Math.min(32767, Math.round(block[i] * 32767)));
+        long count = 0;
+        while (!closed && !lost) {
+            if (rate == null) {
+                source.render(samples, block);
+            } else {
+                rate.render(source::render, samples, block);
+            }
+            for (int i = 0; i < block; i++) {
+                int v = Math.max(-32768, Math.min(32767, Math.round(samples[i] * 32767)));
                 bytes[4 * i] = (byte) v;
                 bytes[4 * i + 1] = (byte) (v >> 8);
                 bytes[4 * i + 2] = (byte) v;
@@ -60,7 +65,9 @@ public final class JavaSoundOutput implements AudioOutput {
             if (line.available() >= line.getBufferSize() - 4) {
                 late = ++dry; // the card ran dry before this block
             }
-            line.write(bytes, 0, bytes.length);
+            int taken = line.write(bytes, 0, bytes.length);
+            lost = taken < bytes.length && !closed; // a line that is stopped or pulled out takes less
+            played = count += block;
         }
         line.stop();
         line.close();
@@ -68,7 +75,7 @@ public final class JavaSoundOutput implements AudioOutput {
 
     @Override
     public String name() {
-        return "sound card";
+        return name;
     }
 
     @Override
@@ -83,12 +90,22 @@ public final class JavaSoundOutput implements AudioOutput {
 
     @Override
     public double latencySeconds() {
-        return (double) (BUFFERED_BLOCKS + 1) * BLOCK / sampleRateHz;
+        return (double) (BUFFERED_BLOCKS + 1) * block / sampleRateHz;
     }
 
     @Override
     public long dropOuts() {
         return Math.max(0, late - 1); // the first block finds it empty
+    }
+
+    @Override
+    public long played() {
+        return played;
+    }
+
+    @Override
+    public boolean lost() {
+        return lost;
     }
 
     @Override

@@ -54,6 +54,7 @@ public final class StandInOutput implements AudioOutput {
     }
 
     /** Samples consumed since the start. */
+    @Override
     public long played() {
         return played;
     }
@@ -92,6 +93,11 @@ public final class StandInOutput implements AudioOutput {
     @Override
     public long dropOuts() {
         return late;
+    }
+
+    @Override
+    public boolean lost() {
+        return false;
     }
 
     @Override

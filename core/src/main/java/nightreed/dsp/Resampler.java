@@ -59,7 +59,7 @@ public final class Resampler {
     }
 
     /** Modified Bessel function I0 by its power series. */
-    private static double bessel0(double x) {
+    static double bessel0(double x) {
         double sum = 1;
         double term = 1;
         for (int k = 1; term > 1e-18 * sum; k++) {
