@@ -1,5 +1,7 @@
 package nightreed.bench;
 
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.concurrent.Callable;
@@ -17,6 +19,7 @@ import nightreed.desktop.Workbench;
 import nightreed.desktop.bench.DemoProject;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.stage.Stage6;
+import nightreed.device.NoDevices;
 import nightreed.device.StandInOutput;
 import nightreed.measure.Progress;
 
@@ -42,8 +45,9 @@ public final class WindowTimes {
         CountDownLatch started = new CountDownLatch(1);
         Platform.startup(started::countDown);
         started.await();
+        Path preferences = Files.createTempDirectory("night-reed-bench").resolve("preferences.json");
         Workbench w = fx(() -> {
-            Workbench b = new Workbench(source -> new StandInOutput(source, RATE));
+            Workbench b = new Workbench(new NoDevices(), preferences);
             b.show(new Stage());
             return b;
         });

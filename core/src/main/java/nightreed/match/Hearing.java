@@ -1,5 +1,9 @@
 package nightreed.match;
 
+import java.util.List;
+import java.util.function.BiFunction;
+import java.util.function.ToDoubleFunction;
+
 /**
  * Thresholds of hearing that differences are counted in.
  *
@@ -28,6 +32,67 @@ public record Hearing(
         double loudnessDb,
         double playbackDb) {
     public static final Hearing USUAL = new Hearing(5, 0.003, 1.5, 1.40, 0.75, 0.3, 0.005, 2, 0.15, 1, 75);
+
+    /**
+     * One threshold that can be changed.
+     *
+     * @param id     name in files and controls
+     * @param title  name for people
+     * @param unit   its unit
+     * @param least  least value that makes sense
+     * @param most   greatest one
+     * @param source where the usual value is from
+     */
+    public record Threshold(
+            String id,
+            String title,
+            String unit,
+            double least,
+            double most,
+            String source,
+            ToDoubleFunction<Hearing> get,
+            BiFunction<Hearing, Double, Hearing> set) {}
+
+    /** All thresholds, for a page of preferences. */
+    public static List<Threshold> thresholds() {
+        return List.of(
+                of("pitch", "pitch", "cents", 0.5, 50, "Moore 1973", 0),
+                of("partial", "frequency of a partial", "share", 0.0003, 0.03, "Moore, Peters, Glasberg 1985", 1),
+                of("level", "level of a partial", "dB", 0.2, 10, "Green 1988", 2),
+                of("decay-longer", "longer decay", "ratio", 1.02, 4, "Tolonen, Järveläinen 2000", 3),
+                of("decay-shorter", "shorter decay", "ratio", 0.25, 0.98, "Tolonen, Järveläinen 2000", 4),
+                of("attack-share", "attack", "share", 0.02, 2, "after Gordon 1987", 5),
+                of("attack-seconds", "attack, at least", "s", 0.0005, 0.1, "after Gordon 1987", 6),
+                of("noise", "level of a noise band", "dB", 0.2, 12, "working value", 7),
+                of("brightness", "brightness", "Bark", 0.01, 2, "after von Bismarck 1974", 8),
+                of("loudness", "loudness over time", "dB", 0.1, 10, "working value", 9),
+                of("playback", "playback level", "dB SPL", 40, 100, "working value", 10));
+    }
+
+    private static Threshold of(
+            String id, String title, String unit, double least, double most, String source, int index) {
+        return new Threshold(id, title, unit, least, most, source, h -> h.values()[index], (h, v) -> {
+            double[] all = h.values();
+            all[index] = v;
+            return new Hearing(all[0], all[1], all[2], all[3], all[4], all[5], all[6], all[7], all[8], all[9], all[10]);
+        });
+    }
+
+    private double[] values() {
+        return new double[] {
+            pitchCents,
+            partialFrequency,
+            levelDb,
+            decayLonger,
+            decayShorter,
+            attackShare,
+            attackSeconds,
+            noiseDb,
+            brightnessBark,
+            loudnessDb,
+            playbackDb
+        };
+    }
 
     /** Differences beyond this count no more: a thing that is quite wrong cannot get more wrong [JND]. */
     static final double MOST = 12;

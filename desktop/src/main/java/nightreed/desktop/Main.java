@@ -1,16 +1,30 @@
 package nightreed.desktop;
 
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.logging.Level;
+import java.util.logging.Logger;
 import javafx.application.Application;
 import nightreed.cli.NightReedCommand;
+import nightreed.desktop.settings.Places;
+import nightreed.desktop.settings.PreferenceStore;
 import picocli.CommandLine;
 
 /** What the launcher starts: commands go to the command line, everything else opens the window. */
 public final class Main {
+    /** Held, as loggers that nobody holds forget what they were told. */
+    private static final Logger TOOLKIT = Logger.getLogger("javafx");
+
     private Main() {}
 
     public static void main(String[] args) {
+        log();
         boolean project = args.length == 1 && !args[0].startsWith("-") && isProject(args[0]);
+        if (args.length == 0 || project || args[0].equals("demo") || args[0].equals("shots")) {
+            scale(args);
+        }
         if (args.length == 0 || project) {
             Application.launch(Window.class, args);
             System.exit(0);
@@ -27,17 +41,35 @@ public final class Main {
                 || Path.of(arg).toFile().isFile();
     }
 
-    /** Where the build leaves the demo project, beside the program; null if it runs from elsewhere. */
-    static Path builtDemo() {
+    /** What goes wrong inside goes to a file; people get messages in the window. A log that has grown large starts anew. */
+    private static void log() {
+        Path file = Places.log();
         try {
-            Path jar = Path.of(Main.class
-                    .getProtectionDomain()
-                    .getCodeSource()
-                    .getLocation()
-                    .toURI());
-            return jar.resolveSibling("demo" + nightreed.project.ProjectFile.ENDING);
-        } catch (java.net.URISyntaxException | RuntimeException e) {
-            return null;
+            Files.createDirectories(file.getParent());
+            if (Files.exists(file) && Files.size(file) > 2_000_000) {
+                Files.move(file, file.resolveSibling(file.getFileName() + ".old"), StandardCopyOption.REPLACE_EXISTING);
+            }
+            System.setProperty("org.slf4j.simpleLogger.logFile", file.toString());
+        } catch (IOException e) {
+            System.setProperty(
+                    "org.slf4j.simpleLogger.defaultLogLevel", "off"); // no place for a log is no reason to stop
+        }
+        System.setProperty("org.slf4j.simpleLogger.showDateTime", "true");
+        System.setProperty("org.slf4j.simpleLogger.dateTimeFormat", "yyyy-MM-dd HH:mm:ss.SSS");
+        TOOLKIT.setLevel(Level.SEVERE); // it warns of the class path on every start, where all is well
+    }
+
+    /** Sets the size of everything, which has to be done before the first window. */
+    private static void scale(String[] args) {
+        int percent = PreferenceStore.read(Places.preferences()).scalePercent();
+        for (int i = 0; i + 1 < args.length; i++) {
+            percent = args[i].equals("--scale") && args[i + 1].matches("\\d{2,3}")
+                    ? Integer.parseInt(args[i + 1])
+                    : percent;
+        }
+        if (percent != 100 && System.getProperty("glass.gtk.uiScale") == null) {
+            System.setProperty("glass.gtk.uiScale", String.valueOf(percent / 100.0));
+            System.setProperty("glass.win.uiScale", percent + "%");
         }
     }
 }

@@ -3,6 +3,7 @@ package nightreed.desktop;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.concurrent.Callable;
@@ -18,8 +19,9 @@ import javafx.stage.Stage;
 import javax.imageio.ImageIO;
 import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.bench.DemoProject;
+import nightreed.desktop.settings.Preferences.Look;
 import nightreed.desktop.stage.Stage6;
-import nightreed.device.StandInOutput;
+import nightreed.device.NoDevices;
 import nightreed.measure.Progress;
 import nightreed.sound.SafeFiles;
 import picocli.CommandLine.Command;
@@ -34,11 +36,18 @@ final class ShotsCommand implements Callable<Integer> {
     @Option(names = "--size", paramLabel = "WxH", description = "Size of the window, 1280x800 by default.")
     String size = "1280x800";
 
+    @Option(names = "--look", paramLabel = "LOOK", description = "night (default) or day.")
+    String look = "night";
+
+    @Option(names = "--scale", paramLabel = "PERCENT", description = "Size of everything, 100 to 200; 100 by default.")
+    int scale = 100;
+
     @Override
     public Integer call() throws Exception {
         String[] wh = size.split("x", 2);
         double width = Double.parseDouble(wh[0]);
         double height = Double.parseDouble(wh[1]);
+        Path preferences = Files.createTempDirectory("night-reed-shots").resolve("preferences.json");
         CountDownLatch started = new CountDownLatch(1);
         Platform.startup(started::countDown);
         started.await();
@@ -46,14 +55,15 @@ final class ShotsCommand implements Callable<Integer> {
         Workbench[] bench = new Workbench[1];
         Stage[] stage = new Stage[1];
         onFx(() -> {
-            bench[0] = new Workbench(source -> new StandInOutput(source, 48_000));
+            bench[0] = new Workbench(new NoDevices(), preferences);
+            bench[0].preferences().change(p -> p.asWelcomed().withLook(Look.valueOf(look.toUpperCase(Locale.ROOT))));
             stage[0] = new Stage();
             bench[0].show(stage[0]);
             stage[0].setWidth(width);
             stage[0].setHeight(height);
             return null;
         });
-        bench[0].bench().open(DemoProject.open(Main.builtDemo(), Progress.NONE));
+        bench[0].bench().open(DemoProject.open(DemoProject.built(), Progress.NONE));
         // everything that follows a recipe has to be there before the picture is taken
         await(bench[0], s -> s.moves() != null && !s.tolerances().isEmpty());
         for (Stage6 view : Stage6.values()) {
@@ -65,6 +75,8 @@ final class ShotsCommand implements Callable<Integer> {
             WritableImage image = onFx(() -> stage[0].getScene().snapshot(null));
             write(image, folder.resolve(view.title().toLowerCase(Locale.ROOT) + ".png"));
         }
+        page(bench[0], stage[0], "guide", () -> bench[0].shell().openGuide("first-note"));
+        page(bench[0], stage[0], "preferences", bench[0].shell()::openPreferences);
         onFx(() -> {
             stage[0].close();
             bench[0].close();
@@ -72,6 +84,15 @@ final class ShotsCommand implements Callable<Integer> {
         });
         Platform.exit();
         return 0;
+    }
+
+    private void page(Workbench bench, Stage stage, String name, Runnable open) throws Exception {
+        onFx(() -> {
+            open.run();
+            return bench;
+        });
+        settle();
+        write(onFx(() -> stage.getScene().snapshot(null)), folder.resolve(name + ".png"));
     }
 
     private static void await(Workbench workbench, Predicate<BenchState> ready) throws Exception {

@@ -15,7 +15,7 @@ import picocli.CommandLine.Command;
 final class WarmUpCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
-        Path demo = Main.builtDemo();
+        Path demo = DemoProject.built();
         if (demo != null && Files.isDirectory(demo.getParent())) {
             Files.deleteIfExists(demo);
             DemoProject.build(demo, Progress.NONE).close();

@@ -1,45 +1,42 @@
 package nightreed.desktop;
 
-import java.nio.file.Path;
 import java.util.List;
 import javafx.application.Application;
+import javafx.application.Platform;
 import javafx.stage.Stage;
-import nightreed.desktop.bench.DemoProject;
-import nightreed.measure.Progress;
-import nightreed.project.ProjectFile;
 
-/** The JavaFX application: opens a project, the demo, or a new project in the user's own folder. */
+/** The JavaFX application: shows the window at once and opens a project behind it. */
 public final class Window extends Application {
     private Workbench workbench;
 
     @Override
-    public void start(Stage stage) throws Exception {
+    public void start(Stage stage) {
         workbench = new Workbench();
         workbench.show(stage);
         List<String> args = getParameters().getRaw();
         String what = args.isEmpty() ? "" : args.get(0);
+        List<String> recent = workbench.preferences().get().recent();
         // the window is there first; opening takes a moment on a slow disk
-        Thread opener = new Thread(() -> open(what), "night-reed open");
+        Thread opener = new Thread(() -> open(what, recent), "night-reed open");
         opener.setDaemon(true);
         opener.start();
     }
 
-    private void open(String what) {
+    private void open(String what, List<String> recent) {
         try {
-            ProjectFile project = what.equals("--demo")
-                    ? DemoProject.open(Main.builtDemo(), Progress.NONE)
-                    : what.isEmpty() ? HomeProject.open() : ProjectFile.open(Path.of(what));
-            workbench.bench().open(project);
+            Projects.Opened opened = Projects.open(what, recent);
+            workbench.bench().open(opened.project());
+            if (opened.message() != null) {
+                workbench.bench().say(opened.message());
+            }
         } catch (Exception e) {
             workbench.bench().say(String.valueOf(e.getMessage()));
-            if (!what.isEmpty()) {
-                open(""); // a bench that works, beside the word about what did not
-            }
         }
     }
 
     @Override
     public void stop() {
         workbench.close();
+        Platform.exit();
     }
 }

@@ -1,41 +1,54 @@
 package nightreed.desktop;
 
-import atlantafx.base.theme.PrimerDark;
-import java.util.Objects;
+import java.nio.file.Path;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
-import javafx.application.Application;
 import javafx.application.Platform;
+import javafx.geometry.Rectangle2D;
 import javafx.scene.Scene;
 import javafx.scene.text.Font;
+import javafx.stage.Screen;
 import javafx.stage.Stage;
 import nightreed.desktop.bench.Bench;
+import nightreed.desktop.settings.Places;
+import nightreed.desktop.settings.PreferenceStore;
+import nightreed.desktop.settings.Preferences;
+import nightreed.desktop.settings.Preferences.Place;
+import nightreed.desktop.shell.Looks;
 import nightreed.desktop.shell.Shell;
 import nightreed.device.AudioOutput;
-import nightreed.device.AudioOutputs;
-import nightreed.device.AudioSource;
 import nightreed.device.Desk;
+import nightreed.device.JavaSoundDevices;
+import nightreed.device.OutputDevices;
+import nightreed.device.SoundOut;
 
-/** One open window with everything that belongs to it: bench, desk, output, threads. */
+/** One open window with everything that belongs to it: bench, desk, output, preferences, threads. */
 public final class Workbench {
     private final ExecutorService worker = oneThread("night-reed work");
     private final ExecutorService scribe = oneThread("night-reed project");
     private final ExecutorService follower = oneThread("night-reed follow");
-    private final Desk desk = new Desk(AudioOutputs.SAMPLE_RATE_HZ);
+    private final Desk desk = new Desk(SoundOut.SAMPLE_RATE_HZ);
     private final Bench bench = new Bench(Platform::runLater, worker, scribe, follower, desk);
-    private final AudioOutput output;
+    private final PreferenceStore preferences;
+    private final SoundOut sound;
     private final Shell shell;
+    private Stage stage;
 
-    /** Opens the default output. FX thread. */
+    /** With the machine's own sound outputs and the user's own preferences. FX thread. */
     public Workbench() {
-        this(AudioOutputs::open);
+        this(new JavaSoundDevices(), Places.preferences());
     }
 
-    /** @param outputs opens an output for the desk */
-    public Workbench(java.util.function.Function<AudioSource, AudioOutput> outputs) {
-        output = outputs.apply(desk);
+    /**
+     * @param outputs         what sound can go to
+     * @param preferencesFile where preferences are kept
+     */
+    public Workbench(OutputDevices outputs, Path preferencesFile) {
+        preferences = new PreferenceStore(preferencesFile, scribe);
+        Preferences p = preferences.get();
+        sound = new SoundOut(desk, outputs, p.output(), p.blockSamples());
         for (String font : new String[] {
             "IBMPlexSans_400Regular",
             "IBMPlexSans_500Medium",
@@ -45,8 +58,24 @@ public final class Workbench {
         }) {
             Font.loadFont(Workbench.class.getResourceAsStream("fonts/" + font + ".ttf"), 13);
         }
-        Application.setUserAgentStylesheet(new PrimerDark().getUserAgentStylesheet());
-        shell = new Shell(bench, output);
+        bench.hearing(p.hearing());
+        shell = new Shell(bench, sound, preferences);
+        preferences.currentProperty().addListener((o, before, now) -> follow(before, now));
+        bench.projectPathProperty().addListener((o, a, path) -> {
+            if (path != null && !path.startsWith(System.getProperty("java.io.tmpdir"))) {
+                preferences.change(q -> q.withRecent(path.toAbsolutePath().toString()));
+            }
+        });
+    }
+
+    private void follow(Preferences before, Preferences now) {
+        if (now.look() != before.look() && shell.getScene() != null) {
+            Looks.apply(shell.getScene(), now.look());
+        }
+        if (!java.util.Objects.equals(now.output(), before.output()) || now.blockSamples() != before.blockSamples()) {
+            worker.execute(() -> sound.choose(now.output(), now.blockSamples())); // a driver may take its time
+        }
+        bench.hearing(now.hearing());
     }
 
     /** One thread for work in order; what comes after the window is closed is dropped. */
@@ -74,29 +103,56 @@ public final class Workbench {
         return shell;
     }
 
-    public AudioOutput output() {
-        return output;
+    public PreferenceStore preferences() {
+        return preferences;
     }
 
-    /** Shows the window. FX thread. */
-    public void show(Stage stage) {
-        Scene scene = new Scene(shell, 1280, 800);
-        scene.getStylesheets()
-                .add(Objects.requireNonNull(Workbench.class.getResource("night.css"))
-                        .toExternalForm());
+    /** What sounds now. */
+    public AudioOutput output() {
+        return sound.output();
+    }
+
+    /** Shows the window where it was last. FX thread. */
+    public void show(Stage window) {
+        stage = window;
+        Place p = preferences.get().place();
+        Scene scene = new Scene(shell, p.width(), p.height());
+        Looks.apply(scene, preferences.get().look());
         shell.listen(scene);
         stage.setTitle("Night Reed");
         stage.setMinWidth(1000);
         stage.setMinHeight(680);
         stage.setScene(scene);
+        boolean onScreen = Screen.getScreens().stream()
+                .map(Screen::getVisualBounds)
+                .anyMatch(b -> b.intersects(new Rectangle2D(p.x(), p.y(), 200, 60)));
+        if (!Double.isNaN(p.x()) && onScreen) { // the screen it was on may be gone
+            stage.setX(p.x());
+            stage.setY(p.y());
+        }
+        stage.setMaximized(p.maximized());
         stage.show();
     }
 
     /** Ends all work; what has been edited is in the project file before this returns. */
     public void close() {
+        if (stage != null && stage.getScene() != null) {
+            boolean max = stage.isMaximized();
+            Place before = preferences.get().place();
+            Place now = new Place(
+                    stage.getX(),
+                    stage.getY(),
+                    max ? before.width() : stage.getScene().getWidth(),
+                    max ? before.height() : stage.getScene().getHeight(),
+                    max,
+                    shell.dividerShare(),
+                    shell.notesOpen());
+            preferences.change(p -> p.withPlace(now));
+        }
         bench.cancel();
         bench.close();
-        output.close();
+        shell.close();
+        sound.close();
         follower.shutdownNow();
         worker.shutdownNow();
         scribe.shutdown();

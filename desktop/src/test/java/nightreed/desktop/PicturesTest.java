@@ -3,17 +3,21 @@ package nightreed.desktop;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.lang.reflect.RecordComponent;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.scene.Scene;
 import javafx.scene.image.WritableImage;
 import javafx.scene.layout.StackPane;
 import javafx.scene.paint.Color;
+import nightreed.desktop.drawing.Ink;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
-import nightreed.desktop.reedbed.Ink;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.match.Comparison;
@@ -29,6 +33,8 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
@@ -84,9 +90,9 @@ class PicturesTest {
             return b;
         });
         WritableImage image = WaitForAsyncUtils.waitForAsyncFx(5000, () -> bed.snapshot(null, null));
-        assertThat(count(image, Ink.RECORDING)).isGreaterThan(200);
-        assertThat(count(image, Ink.IMITATION)).isGreaterThan(100);
-        assertThat(count(image, Ink.AUDIBLE)).isGreaterThan(10);
+        assertThat(count(image, Ink.NIGHT.recording())).isGreaterThan(200);
+        assertThat(count(image, Ink.NIGHT.imitation())).isGreaterThan(100);
+        assertThat(count(image, Ink.NIGHT.audible())).isGreaterThan(10);
 
         FxRobot robot = new FxRobot();
         WaitForAsyncUtils.waitForAsyncFx(5000, () -> {
@@ -180,14 +186,47 @@ class PicturesTest {
         }
     }
 
-    @Test
-    void textStandsOutFromItsGround() { // WCAG 2 contrast
-        for (Color ground : new Color[] {Ink.GROUND, Ink.PANEL, Ink.RAISED, Ink.WATER}) {
+    static Stream<Ink> looks() {
+        return Stream.of(Ink.NIGHT, Ink.DAY);
+    }
+
+    @ParameterizedTest
+    @MethodSource("looks")
+    void textStandsOutFromItsGround(Ink ink) { // WCAG 2 contrast
+        for (Color ground : new Color[] {ink.ground(), ink.panel(), ink.raised(), ink.water()}) {
             for (Color text :
-                    new Color[] {Ink.TEXT, Ink.QUIET, Ink.RECORDING, Ink.IMITATION, Ink.AUDIBLE, Ink.WITHIN}) {
+                    new Color[] {ink.text(), ink.quiet(), ink.recording(), ink.imitation(), ink.audible(), ink.within()
+                    }) {
                 assertThat(contrast(text, ground)).isGreaterThan(4.5);
             }
-            assertThat(contrast(Ink.SCALE, ground)).isGreaterThan(3);
+            assertThat(contrast(ink.scale(), ground)).isGreaterThan(3);
+        }
+    }
+
+    /** The style sheets say the colours once more for controls; they must be the same. */
+    @ParameterizedTest
+    @ValueSource(strings = {"night", "day"})
+    void sheetsAndInkAgree(String look) throws Exception {
+        String css;
+        try (var in = Workbench.class.getResourceAsStream(look + ".css")) {
+            css = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+        Ink ink = look.equals("night") ? Ink.NIGHT : Ink.DAY;
+        for (RecordComponent c : Ink.class.getRecordComponents()) {
+            java.util.regex.Matcher m = Pattern.compile("-nr-" + c.getName() + ": (#[0-9A-Fa-f]{6});")
+                    .matcher(css);
+            assertThat(m.find()).as(c.getName()).isTrue();
+            assertThat(Color.web(m.group(1))).isEqualTo(c.getAccessor().invoke(ink));
+        }
+        java.util.regex.Matcher m =
+                Pattern.compile("-nr-on-accent: (#[0-9A-Fa-f]{6});").matcher(css);
+        assertThat(m.find()).isTrue();
+        assertThat(contrast(Color.web(m.group(1)), ink.recording())).isGreaterThan(4.5);
+        assertThat(contrast(Color.web(m.group(1)), ink.imitation())).isGreaterThan(4.5);
+        for (String bar : new String[] {"message", "info"}) {
+            m = Pattern.compile("-nr-" + bar + ": (#[0-9A-Fa-f]{6});").matcher(css);
+            assertThat(m.find()).isTrue();
+            assertThat(contrast(ink.text(), Color.web(m.group(1)))).isGreaterThan(4.5);
         }
     }
 

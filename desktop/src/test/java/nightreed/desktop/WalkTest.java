@@ -17,7 +17,9 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.stage.Stage6;
+import nightreed.device.NoDevices;
 import nightreed.device.StandInOutput;
 import nightreed.measure.Partial;
 import nightreed.project.ProjectFile;
@@ -52,7 +54,10 @@ class WalkTest {
         projectPath = folder.resolve("walk.nightreed");
         ProjectFile project = ProjectFile.create(projectPath, "Walk");
         FxToolkit.setupStage(stage -> {
-            workbench = new Workbench(source -> output = new StandInOutput(source, 48_000));
+            workbench = new Workbench(new NoDevices(), folder.resolve("preferences.json"));
+            output = (StandInOutput) workbench.output();
+            workbench.preferences().change(Preferences::asWelcomed);
+            workbench.shell().go(Stage6.BRIEF);
             workbench.show(stage);
             workbench.bench().open(project);
         });

@@ -178,6 +178,17 @@ public final class Bench {
         });
     }
 
+    /** Opens a fresh copy of the demo project. */
+    public void openDemo() {
+        run("opening the demo", progress -> {
+            try {
+                open(DemoProject.open(DemoProject.built(), progress));
+            } catch (UnusableProject e) {
+                tell(e.getMessage());
+            }
+        });
+    }
+
     /** Begins a new project. */
     public void newProject(Path file, String name) {
         write(() -> settleIn(ProjectFile.create(file, name)));

@@ -22,6 +22,20 @@ import nightreed.sound.UnusableSound;
 public final class DemoProject {
     private DemoProject() {}
 
+    /** Where the build leaves the demo project, beside the program; null if it runs from elsewhere. */
+    public static Path built() {
+        try {
+            Path jar = Path.of(DemoProject.class
+                    .getProtectionDomain()
+                    .getCodeSource()
+                    .getLocation()
+                    .toURI());
+            return jar.resolveSibling("demo" + ProjectFile.ENDING);
+        } catch (java.net.URISyntaxException | RuntimeException e) {
+            return null;
+        }
+    }
+
     /** Copies the demo to a new folder, so that nobody can spoil it; builds it first where it has not been built. */
     public static ProjectFile open(Path built, Progress progress) throws UnusableProject, UnusableSound, IOException {
         Path copy = Files.createTempDirectory("night-reed-demo").resolve("The Salt Lantern" + ProjectFile.ENDING);

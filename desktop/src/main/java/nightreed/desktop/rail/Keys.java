@@ -6,18 +6,18 @@ import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseEvent;
-import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
-import nightreed.desktop.reedbed.Ink;
+import nightreed.desktop.drawing.Drawing;
+import nightreed.desktop.drawing.Ink;
 import nightreed.device.Desk;
 import nightreed.music.Pitch;
 
 /** Playable keys on the screen. How far down a key is struck sets the strength. */
-public final class Keys extends Region {
+public final class Keys extends Drawing {
     private static final boolean[] BLACK = {
         false, true, false, true, false, false, true, false, true, false, true, false
     };
@@ -37,7 +37,6 @@ public final class Keys extends Region {
             Map.entry(KeyCode.J, 10),
             Map.entry(KeyCode.M, 11));
 
-    private final Canvas canvas = new Canvas();
     private final Desk desk;
     private final int octaves;
     private final SimpleIntegerProperty lowest = new SimpleIntegerProperty(48);
@@ -49,14 +48,13 @@ public final class Keys extends Region {
     public Keys(Desk desk, int octaves) {
         this.desk = desk;
         this.octaves = octaves;
-        getChildren().add(canvas);
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
         setAccessibleText("Piano keys; the letter rows Z to M and S to J play them");
         setOnMousePressed(this::press);
         setOnMouseDragged(this::press);
         setOnMouseReleased(e -> release(mouseKey));
-        lowest.addListener((o, a, b) -> draw());
-        home.addListener((o, a, b) -> draw());
+        lowest.addListener((o, a, b) -> redraw());
+        home.addListener((o, a, b) -> redraw());
     }
 
     /** Lowest key shown, a C. */
@@ -102,7 +100,7 @@ public final class Keys extends Region {
         if (key >= 0 && key < 128 && !down.get(key)) {
             down.set(key);
             desk.noteOn(key, velocity);
-            draw();
+            redraw();
         }
     }
 
@@ -110,7 +108,7 @@ public final class Keys extends Region {
         if (key >= 0 && down.get(key)) {
             down.clear(key);
             desk.noteOff(key);
-            draw();
+            redraw();
         }
         if (key == mouseKey) {
             mouseKey = -1;
@@ -123,7 +121,7 @@ public final class Keys extends Region {
             desk.noteOff(k);
         }
         down.clear();
-        draw();
+        redraw();
     }
 
     private void press(MouseEvent e) {
@@ -173,17 +171,9 @@ public final class Keys extends Region {
     }
 
     @Override
-    protected void layoutChildren() {
-        canvas.setWidth(getWidth());
-        canvas.setHeight(getHeight());
-        draw();
-    }
-
-    private void draw() {
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        double h = canvas.getHeight();
-        g.clearRect(0, 0, canvas.getWidth(), h);
-        g.setFont(Ink.figures(11));
+    protected void paint(GraphicsContext g, double w, double h) {
+        g.clearRect(0, 0, w, h);
+        g.setFont(Ink.figuresFont(11));
         g.setTextAlign(TextAlignment.CENTER);
         g.setTextBaseline(VPos.BOTTOM);
         for (int pass = 0; pass < 2; pass++) {
@@ -201,20 +191,30 @@ public final class Keys extends Region {
         double x = left(k);
         double tall = black ? h * 0.58 : h;
         boolean held = down.get(k);
-        g.setFill(held ? Ink.IMITATION : black ? Ink.GROUND : k == home.get() ? Ink.LINE : Ink.RAISED);
+        g.setFill(
+                held
+                        ? Ink.of(g).imitation()
+                        : black
+                                ? darker(Ink.of(g).ground(), Ink.of(g).text())
+                                : k == home.get() ? Ink.of(g).line() : Ink.of(g).raised());
         g.fillRoundRect(x + 1, -4, w - 2, tall + 3, 5, 5);
         if (!black) {
-            g.setStroke(Ink.LINE);
+            g.setStroke(Ink.of(g).line());
             g.setLineWidth(1);
             g.strokeRoundRect(x + 1, -4, w - 2, tall + 3, 5, 5);
         }
         if (k == home.get()) {
-            g.setFill(Ink.RECORDING);
+            g.setFill(Ink.of(g).recording());
             g.fillOval(x + w / 2 - 3, tall - (black ? 12 : 24), 6, 6);
         }
         if (k % 12 == 0 && w > 14) {
-            g.setFill(held ? Ink.GROUND : Ink.QUIET);
+            g.setFill(held ? Ink.of(g).ground() : Ink.of(g).quiet());
             g.fillText(Pitch.name(k), x + w / 2, h - 3);
         }
+    }
+
+    /** Black keys are the dark ones in either look. */
+    private static Color darker(Color a, Color b) {
+        return a.getBrightness() < b.getBrightness() ? a : b;
     }
 }

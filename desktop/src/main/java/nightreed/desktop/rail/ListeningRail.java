@@ -19,10 +19,14 @@ import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
 import nightreed.device.AudioOutput;
 import nightreed.device.Desk;
+import nightreed.device.SoundOut;
 
 /** Recording or imitation at equal loudness, play, loop, keys, volume, meter, output. */
 public final class ListeningRail extends HBox {
     private final Desk desk;
+    private final Label outputName = new Label();
+    private final Label outputWhat = quiet("");
+    private final AnimationTimer ticking;
     private final Keys keys;
     private final ToggleButton recording = new ToggleButton("Recording");
     private final ToggleButton imitation = new ToggleButton("Imitation");
@@ -31,13 +35,13 @@ public final class ListeningRail extends HBox {
     private final Meter meter = new Meter();
     private final Label output = new Label();
 
-    public ListeningRail(Bench bench, AudioOutput device) {
+    public ListeningRail(Bench bench, SoundOut sound) {
         this.desk = bench.desk();
         this.keys = new Keys(desk, 3);
         getStyleClass().add("rail");
         setAlignment(Pos.CENTER_LEFT);
         setSpacing(18);
-        getChildren().addAll(sides(), transport(), keyboard(), levels(), device(device));
+        getChildren().addAll(sides(), transport(), keyboard(), levels(), device());
         ChangeListener<BenchState> follow = (o, a, s) -> {
             imitation.setDisable(s.recipe() == null);
             recording.setDisable(s.recording() == null);
@@ -53,7 +57,8 @@ public final class ListeningRail extends HBox {
         };
         bench.stateProperty().addListener(follow);
         follow.changed(null, null, bench.state());
-        new AnimationTimer() {
+        Bench told = bench;
+        ticking = new AnimationTimer() {
             private boolean wasPlaying;
 
             @Override
@@ -64,14 +69,46 @@ public final class ListeningRail extends HBox {
                     wasPlaying = playing;
                     playShape.setContent(playing ? "M0 0 H12 V12 H0 Z" : "M0 0 L12 7 L0 14 Z");
                 }
+                if (desk.takeRanAway()) {
+                    told.say(
+                            "The sound kept rising and was silenced. Take back the last move (Ctrl+Z) before you play on.");
+                }
+                AudioOutput device = sound.output();
                 long lost = device.dropOuts();
-                output.setText(String.format(
-                        Locale.ROOT,
-                        "%d kHz · %s",
-                        device.sampleRateHz() / 1000,
-                        lost == 0 ? "none lost" : lost + " lost"));
+                if (lost != lostSeen) {
+                    lostSeen = lost;
+                    rate(device);
+                }
             }
-        }.start();
+
+            private long lostSeen = -1;
+        };
+        ticking.start();
+        show(sound.output());
+    }
+
+    /** Stops what ticks. */
+    public void close() {
+        ticking.stop();
+    }
+
+    /** Names the output that sounds now. */
+    public void show(AudioOutput device) {
+        outputName.setText(device.name());
+        outputWhat.setText(device.standIn() ? "keeps what is played" : "");
+        outputWhat.setVisible(device.standIn());
+        outputWhat.setManaged(device.standIn());
+        rate(device);
+    }
+
+    private void rate(AudioOutput device) {
+        long lost = device.dropOuts();
+        double khz = device.sampleRateHz() / 1000.0;
+        output.setText(String.format(
+                Locale.ROOT,
+                khz == Math.rint(khz) ? "%.0f kHz · %s" : "%.1f kHz · %s",
+                khz,
+                lost == 0 ? "none lost" : lost + " lost"));
     }
 
     public Keys keys() {
@@ -187,18 +224,18 @@ public final class ListeningRail extends HBox {
         return box;
     }
 
-    private VBox device(AudioOutput device) {
-        Label name = new Label(device.name());
-        name.setId("output-name");
-        Label what = quiet(device.standIn() ? "keeps what is played" : "");
+    private VBox device() {
+        outputName.setId("output-name");
         output.getStyleClass().add("quiet");
+        output.setId("output-state");
         Label care = quiet("Start low, rest your ears.");
         care.setTooltip(new Tooltip("""
                 Resonant sounds can jump in level, and long sessions on headphones tire the ear.
                 Night Reed cannot measure the level at your ear.
                 Follow the rules on noise exposure where you are."""));
-        VBox box = device.standIn() ? new VBox(2, name, what, output, care) : new VBox(2, name, output, care);
+        VBox box = new VBox(2, outputName, outputWhat, output, care);
         box.setMinWidth(150);
+        box.setMaxWidth(190);
         box.setAlignment(Pos.CENTER_LEFT);
         return box;
     }

@@ -3,30 +3,26 @@ package nightreed.desktop.rail;
 import java.util.Locale;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.layout.Region;
 import javafx.scene.text.TextAlignment;
-import nightreed.desktop.reedbed.Ink;
+import nightreed.desktop.drawing.Drawing;
+import nightreed.desktop.drawing.Ink;
 import nightreed.device.Desk;
 
 /** Level that leaves the desk, with its peak held and the ceiling that it cannot pass. */
-final class Meter extends Region {
+final class Meter extends Drawing {
     private static final double LOW_DB = -60;
     private static final long HOLD_NANOS = 1_500_000_000L;
-    private final Canvas canvas = new Canvas(210, 40);
     private double shown = LOW_DB;
     private double held = LOW_DB;
     private long heldAt;
     private double reduced;
 
     Meter() {
-        getChildren().add(canvas);
         setMinSize(210, 40);
         setPrefSize(210, 40);
         setAccessibleRole(AccessibleRole.PROGRESS_INDICATOR);
         setAccessibleText("Output level");
-        draw();
     }
 
     /** Takes the latest values from the desk; called on every frame. Draws only when something changed. */
@@ -42,33 +38,32 @@ final class Meter extends Region {
         }
         if (Math.abs(next - shown) > 0.05 && (next > LOW_DB || shown > LOW_DB) || drop) {
             shown = Math.max(LOW_DB, next);
-            draw();
+            redraw();
         }
     }
 
     private double x(double db) {
-        return 2 + (canvas.getWidth() - 4) * (Math.max(LOW_DB, Math.min(0, db)) - LOW_DB) / -LOW_DB;
+        return 2 + (getWidth() - 4) * (Math.max(LOW_DB, Math.min(0, db)) - LOW_DB) / -LOW_DB;
     }
 
-    private void draw() {
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        double w = canvas.getWidth();
-        g.clearRect(0, 0, w, 40);
-        g.setFill(Ink.RAISED);
+    @Override
+    protected void paint(GraphicsContext g, double w, double h) {
+        g.clearRect(0, 0, w, h);
+        g.setFill(Ink.of(g).raised());
         g.fillRoundRect(2, 6, w - 4, 10, 8, 8);
         if (shown > LOW_DB) {
-            g.setFill(reduced < -0.2 ? Ink.AUDIBLE : Ink.WITHIN);
+            g.setFill(reduced < -0.2 ? Ink.of(g).audible() : Ink.of(g).within());
             g.fillRoundRect(2, 6, x(shown) - 2, 10, 8, 8);
         }
-        g.setStroke(Ink.TEXT);
+        g.setStroke(Ink.of(g).text());
         g.setLineWidth(1.5);
         if (held > LOW_DB) {
             g.strokeLine(x(held), 5, x(held), 17);
         }
-        g.setStroke(Ink.AUDIBLE);
+        g.setStroke(Ink.of(g).audible());
         g.strokeLine(x(Desk.CEILING_DB), 2, x(Desk.CEILING_DB), 20);
-        g.setFill(Ink.QUIET);
-        g.setFont(Ink.figures(11));
+        g.setFill(Ink.of(g).quiet());
+        g.setFont(Ink.figuresFont(11));
         g.setTextBaseline(VPos.TOP);
         g.setTextAlign(TextAlignment.LEFT);
         g.fillText(held > LOW_DB ? String.format(Locale.ROOT, "peak %.1f dB", held) : "-60", 2, 23);

@@ -5,16 +5,16 @@ import java.util.function.Consumer;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
-import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.StrokeLineCap;
 import javafx.scene.text.TextAlignment;
+import nightreed.desktop.drawing.Drawing;
+import nightreed.desktop.drawing.Ink;
 import nightreed.desktop.reedbed.BedModel.Reed;
 import nightreed.measure.Partial;
 
@@ -22,13 +22,12 @@ import nightreed.measure.Partial;
  * Draws a {@link BedModel}. Hover tells the numbers, a click selects, the wheel zooms, a drag moves, Escape shows all
  * again; Left and Right walk from reed to reed.
  */
-public final class Reedbed extends Region {
+public final class Reedbed extends Drawing {
     private static final double TOP_DB = 4;
     private static final double LEFT = 46;
     private static final double RIGHT = 14;
     private static final double TOP = 34;
 
-    private final Canvas canvas = new Canvas();
     private final Tooltip numbers = new Tooltip();
     private final SimpleObjectProperty<Partial> selected;
     private BedModel model = BedModel.EMPTY;
@@ -44,13 +43,12 @@ public final class Reedbed extends Region {
     /** @param selected the partial of the recording that all pictures point at */
     public Reedbed(SimpleObjectProperty<Partial> selected) {
         this.selected = selected;
-        getChildren().add(canvas);
         getStyleClass().add("drawing");
         setFocusTraversable(true);
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
         setAccessibleText("Partials of recording and imitation");
-        selected.addListener((o, a, b) -> draw());
-        focusedProperty().addListener((o, a, b) -> draw());
+        selected.addListener((o, a, b) -> redraw());
+        focusedProperty().addListener((o, a, b) -> redraw());
         setOnMouseMoved(this::hover);
         setOnMouseExited(e -> numbers.hide());
         setOnMousePressed(e -> {
@@ -83,7 +81,7 @@ public final class Reedbed extends Region {
     /** What to say while there is nothing to draw. */
     public void setEmptyText(String text) {
         emptyText = text;
-        draw();
+        redraw();
     }
 
     /** Told whenever the axis is zoomed or moved, for a strip that shares it. */
@@ -106,28 +104,19 @@ public final class Reedbed extends Region {
 
     private void show(Axis a) {
         axis = a;
-        draw();
+        redraw();
         onAxis.accept(a);
     }
 
     /** Lets both sides die away to a time after the strike [s]. */
     public void setTime(double seconds) {
         time = seconds;
-        draw();
+        redraw();
     }
 
     /** Time the last drawing took [ns], for the benchmark. */
     public long lastDrawNanos() {
         return lastDrawNanos;
-    }
-
-    @Override
-    protected void layoutChildren() {
-        if (canvas.getWidth() != getWidth() || canvas.getHeight() != getHeight()) {
-            canvas.setWidth(getWidth());
-            canvas.setHeight(getHeight());
-            draw();
-        }
     }
 
     private double waterline() {
@@ -145,20 +134,18 @@ public final class Reedbed extends Region {
     }
 
     /** Redraws everything; a few dozen strokes. */
-    private void draw() {
-        double w = canvas.getWidth();
-        double h = canvas.getHeight();
+    @Override
+    protected void paint(GraphicsContext g, double w, double h) {
         if (w < 40 || h < 60) {
             return;
         }
         long start = System.nanoTime();
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        g.setFill(Ink.PANEL);
+        g.setFill(Ink.of(g).panel());
         g.fillRect(0, 0, w, h);
         if (axis == null) {
             corners(g, w, h);
-            g.setFill(Ink.QUIET);
-            g.setFont(Ink.text(14));
+            g.setFill(Ink.of(g).quiet());
+            g.setFont(Ink.textFont(14));
             g.setTextAlign(TextAlignment.CENTER);
             g.setTextBaseline(VPos.CENTER);
             g.fillText(emptyText, w / 2, h / 2);
@@ -166,7 +153,7 @@ public final class Reedbed extends Region {
         }
         double water = waterline();
         if (!model.mirror().isEmpty()) {
-            g.setFill(Ink.WATER);
+            g.setFill(Ink.of(g).water());
             g.fillRect(0, Math.rint(water), w, h - Math.rint(water));
         }
         corners(g, w, h);
@@ -186,57 +173,39 @@ public final class Reedbed extends Region {
         }
         key(g, w, h);
         if (isFocused()) {
-            g.setStroke(Ink.IMITATION);
+            g.setStroke(Ink.of(g).imitation());
             g.setLineWidth(1);
             g.strokeRoundRect(0.5, 0.5, w - 1, h - 1, 16, 16);
         }
         lastDrawNanos = System.nanoTime() - start;
     }
 
-    /** Rounds the ground off. One large round shape would look the same and be slow to fill without a graphics card. */
-    private static void corners(GraphicsContext g, double w, double h) {
-        double r = 8;
-        g.setFill(Ink.GROUND);
-        for (double x : new double[] {0, w}) {
-            for (double y : new double[] {0, h}) {
-                double inX = x == 0 ? r : w - r;
-                double inY = y == 0 ? r : h - r;
-                g.beginPath();
-                g.moveTo(x, inY);
-                g.lineTo(x, y);
-                g.lineTo(inX, y);
-                g.quadraticCurveTo(x, y, x, inY);
-                g.fill();
-            }
-        }
-    }
-
     private void grid(GraphicsContext g, double w, double water) {
-        g.setFont(Ink.figures(11));
+        g.setFont(Ink.figuresFont(11));
         g.setTextBaseline(VPos.CENTER);
         g.setTextAlign(TextAlignment.RIGHT);
         double step = floorDb < -50 ? 20 : 10;
         for (double db = 0; db > floorDb + 2; db -= step) {
             double y = Math.rint(water - height(db));
-            g.setFill(Ink.GRID);
+            g.setFill(Ink.of(g).grid());
             g.fillRect(LEFT, y, w - RIGHT - LEFT, 1); // whole pixels: no shape to trace
-            g.setFill(Ink.QUIET);
+            g.setFill(Ink.of(g).quiet());
             g.fillText(String.format(Locale.ROOT, "%.0f", db), LEFT - 10, y);
         }
         g.fillText("dB", LEFT - 10, TOP - 16);
-        g.setFill(Ink.SCALE);
+        g.setFill(Ink.of(g).scale());
         g.fillRect(0, Math.rint(water), w, 1);
-        g.setFill(Ink.QUIET);
+        g.setFill(Ink.of(g).quiet());
         g.setTextAlign(TextAlignment.LEFT);
         g.setTextBaseline(VPos.TOP);
-        g.setFont(Ink.text(11));
+        g.setFont(Ink.textFont(11));
         g.fillText(axis.unit(), 8, water + 7);
-        g.setFont(Ink.figures(11));
+        g.setFont(Ink.figuresFont(11));
         for (Axis.Tick t : axis.ticks(0.055)) {
             double x = Math.rint(x(t.hz()));
-            g.setFill(Ink.SCALE);
+            g.setFill(Ink.of(g).scale());
             g.fillRect(x, Math.rint(water), 1, 6);
-            g.setFill(Ink.QUIET);
+            g.setFill(Ink.of(g).quiet());
             g.fillText(t.text(), x + 4, water + 7);
         }
     }
@@ -248,7 +217,7 @@ public final class Reedbed extends Region {
             return;
         }
         boolean chosen = up && r.partial().equals(selected.get());
-        Color ink = up ? Ink.RECORDING : Ink.IMITATION;
+        Color ink = up ? Ink.of(g).recording() : Ink.of(g).imitation();
         double sign = up ? -1 : 1;
         double tall = height(db) * (up ? 1 : reflectionScale(water));
         double bend = Math.min(26, 0.35 * height(r.levelDb()) - 0.35 * height(db)); // a dying reed leans over
@@ -273,7 +242,7 @@ public final class Reedbed extends Region {
         g.setFill(ink);
         g.fillOval(topX - uncertain, topY - 6, 2 * uncertain, 12);
         if (chosen) {
-            g.setStroke(Ink.TEXT);
+            g.setStroke(Ink.of(g).text());
             g.setLineWidth(1.2);
             g.strokeOval(topX - uncertain - 3, topY - 9, 2 * uncertain + 6, 18);
         }
@@ -321,9 +290,9 @@ public final class Reedbed extends Region {
             return;
         }
         double wide = 10 + 7 * Math.min(8, r.jnd());
-        g.setFill(Color.color(Ink.AUDIBLE.getRed(), Ink.AUDIBLE.getGreen(), Ink.AUDIBLE.getBlue(), 0.16));
+        g.setFill(Ink.faint(Ink.of(g).audible(), 0.16));
         g.fillOval(x - wide, water - 7, 2 * wide, 14);
-        g.setStroke(Ink.AUDIBLE);
+        g.setStroke(Ink.of(g).audible());
         g.setLineWidth(1.1);
         for (double s = 1; s > 0.3; s -= 0.3) {
             g.strokeOval(x - wide * s, water - 7 * s, 2 * wide * s, 14 * s);
@@ -333,22 +302,22 @@ public final class Reedbed extends Region {
     private void rippleText(GraphicsContext g, BedModel.Ripple r, double water) {
         double x = x(r.hz());
         if (x >= LEFT && x <= getWidth() - RIGHT - 40) {
-            g.setFont(Ink.figures(11));
+            g.setFont(Ink.figuresFont(11));
             g.setTextBaseline(VPos.BOTTOM);
             g.setTextAlign(TextAlignment.LEFT);
             String text = String.format(Locale.ROOT, "%.1f JND", r.jnd());
-            g.setFill(Ink.PANEL);
+            g.setFill(Ink.of(g).panel());
             g.fillRect(x + 9, water - 25, 7 * text.length() + 4, 14);
-            g.setFill(Ink.AUDIBLE);
+            g.setFill(Ink.of(g).audible());
             g.fillText(text, x + 11, water - 11);
         }
     }
 
     private void names(GraphicsContext g) {
-        g.setFont(Ink.text(11));
+        g.setFont(Ink.textFont(11));
         g.setTextBaseline(VPos.BOTTOM);
         g.setTextAlign(TextAlignment.CENTER);
-        g.setFill(Ink.WITHIN);
+        g.setFill(Ink.of(g).within());
         double lastRight = 0;
         for (Reed r : model.reeds().stream()
                 .sorted(java.util.Comparator.comparingDouble(q -> q.partial().frequencyHz()))
@@ -367,25 +336,25 @@ public final class Reedbed extends Region {
 
     private void key(GraphicsContext g, double w, double h) {
         double y = h - 12;
-        g.setFont(Ink.text(11));
+        g.setFont(Ink.textFont(11));
         g.setTextBaseline(VPos.CENTER);
         g.setTextAlign(TextAlignment.LEFT);
-        g.setFill(Ink.QUIET);
+        g.setFill(Ink.of(g).quiet());
         double x = w - 486;
         g.fillText("leaf = T60", x, y);
         x += 66;
-        g.setFont(Ink.figures(11));
+        g.setFont(Ink.figuresFont(11));
         for (double t : new double[] {0.3, 1, 3}) {
             double length = leafLength(t);
-            g.setFill(Ink.SCALE);
+            g.setFill(Ink.of(g).scale());
             g.fillRect(x, Math.rint(y), length, 1);
-            g.setFill(Ink.QUIET);
+            g.setFill(Ink.of(g).quiet());
             g.fillText(t + " s", x + length + 4, y);
             x += length + 42;
         }
         if (time > 0) {
             g.setTextAlign(TextAlignment.LEFT);
-            g.setFill(Ink.TEXT);
+            g.setFill(Ink.of(g).text());
             g.fillText(String.format(Locale.ROOT, "%.2f s after the strike", time), LEFT, y);
         }
     }

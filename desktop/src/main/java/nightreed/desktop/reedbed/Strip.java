@@ -4,11 +4,10 @@ import java.util.Locale;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.layout.Region;
-import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
+import nightreed.desktop.drawing.Drawing;
+import nightreed.desktop.drawing.Ink;
 import nightreed.match.Comparison;
 import nightreed.match.Hearing;
 import nightreed.match.PartialDifference;
@@ -18,7 +17,7 @@ import nightreed.measure.Partial;
  * Under the bed, on the same axis: one thing exactly, for recording and imitation together, with the span of one JND
  * shaded.
  */
-public final class Strip extends Region {
+public final class Strip extends Drawing {
     /** What the strip shows. */
     public enum Shows {
         T60("T60"),
@@ -39,7 +38,6 @@ public final class Strip extends Region {
     private static final double RIGHT = 14;
     private static final double[] SECONDS = {0.01, 0.03, 0.1, 0.3, 1, 3, 10, 30};
 
-    private final Canvas canvas = new Canvas();
     private final SimpleObjectProperty<Partial> selected;
     private Comparison comparison;
     private Axis axis;
@@ -47,46 +45,30 @@ public final class Strip extends Region {
 
     public Strip(SimpleObjectProperty<Partial> selected) {
         this.selected = selected;
-        getChildren().add(canvas);
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
         setAccessibleText("Decay or level of each partial, recording against imitation");
-        selected.addListener((o, a, b) -> draw());
+        selected.addListener((o, a, b) -> redraw());
     }
 
     public void setComparison(Comparison c) {
         comparison = c;
-        draw();
+        redraw();
     }
 
     public void setAxis(Axis a) {
         axis = a;
-        draw();
+        redraw();
     }
 
     public void show(Shows what) {
         shows = what;
-        draw();
+        redraw();
     }
 
     @Override
-    protected void layoutChildren() {
-        if (canvas.getWidth() != getWidth() || canvas.getHeight() != getHeight()) {
-            canvas.setWidth(getWidth());
-            canvas.setHeight(getHeight());
-            draw();
-        }
-    }
-
-    private void draw() {
-        double w = canvas.getWidth();
-        double h = canvas.getHeight();
-        if (w < 40 || h < 30) {
-            return;
-        }
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        g.setFill(Ink.PANEL);
-        g.fillRoundRect(0, 0, w, h, 12, 12);
-        if (comparison == null || axis == null) {
+    protected void paint(GraphicsContext g, double w, double h) {
+        ground(g, w, h);
+        if (comparison == null || axis == null || w < 40 || h < 30) {
             return;
         }
         if (shows == Shows.T60) {
@@ -120,7 +102,7 @@ public final class Strip extends Region {
         }
         double bottom = Math.log(low / 1.6);
         double span = Math.log(high * 1.6) - bottom;
-        g.setFont(Ink.figures(11));
+        g.setFont(Ink.figuresFont(11));
         g.setTextAlign(TextAlignment.RIGHT);
         g.setTextBaseline(VPos.CENTER);
         for (double s : SECONDS) {
@@ -159,7 +141,7 @@ public final class Strip extends Region {
             most = Math.max(most, Math.min(20, Math.abs(d.levelDb())));
         }
         double perDb = (h / 2 - 8) / (most * 1.1);
-        g.setFont(Ink.figures(11));
+        g.setFont(Ink.figuresFont(11));
         g.setTextAlign(TextAlignment.RIGHT);
         g.setTextBaseline(VPos.CENTER);
         double step = most > 10 ? 10 : most > 5 ? 5 : 2;
@@ -185,28 +167,28 @@ public final class Strip extends Region {
     }
 
     private static void line(GraphicsContext g, double from, double to, double y) {
-        g.setStroke(Color.web("#1A3038"));
+        g.setStroke(Ink.of(g).grid());
         g.setLineWidth(1);
         g.strokeLine(from, Math.rint(y) + 0.5, to, Math.rint(y) + 0.5);
-        g.setFill(Ink.QUIET);
+        g.setFill(Ink.of(g).quiet());
     }
 
     private static void within(GraphicsContext g, double x, double top, double foot) {
-        g.setFill(Color.color(Ink.WITHIN.getRed(), Ink.WITHIN.getGreen(), Ink.WITHIN.getBlue(), 0.28));
+        g.setFill(Ink.faint(Ink.of(g).within(), 0.28));
         g.fillRoundRect(x - 7, top, 14, foot - top, 6, 6);
     }
 
     private static void mark(GraphicsContext g, double x, double y, boolean chosen) {
-        g.setFill(Ink.RECORDING);
+        g.setFill(Ink.of(g).recording());
         g.fillOval(x - 3.5, y - 3.5, 7, 7);
         if (chosen) {
-            g.setStroke(Ink.TEXT);
+            g.setStroke(Ink.of(g).text());
             g.strokeOval(x - 6.5, y - 6.5, 13, 13);
         }
     }
 
     private static void ring(GraphicsContext g, double x, double y, boolean audible) {
-        g.setStroke(audible ? Ink.AUDIBLE : Ink.IMITATION);
+        g.setStroke(audible ? Ink.of(g).audible() : Ink.of(g).imitation());
         g.setLineWidth(1.8);
         g.strokeOval(x - 5, y - 5, 10, 10);
     }

@@ -4,7 +4,6 @@ import java.util.Locale;
 import javafx.geometry.Pos;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -16,9 +15,9 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
-import nightreed.desktop.reedbed.Ink;
+import nightreed.desktop.drawing.Drawing;
+import nightreed.desktop.drawing.Ink;
 import nightreed.match.Tolerances;
 import nightreed.recipe.Parameter;
 
@@ -41,7 +40,6 @@ public final class Ruler extends VBox {
     private final Parameter parameter;
     private final Changed changed;
     private final TextField number = new TextField();
-    private final Canvas scale = new Canvas(200, 30);
     private final Line line;
     private double value;
     private Parameter ruled; // the part of the range on the line
@@ -106,7 +104,7 @@ public final class Ruler extends VBox {
                 number.setText(parameter.format(v));
             }
         }
-        line.draw();
+        line.redraw();
     }
 
     private void typed() {
@@ -130,14 +128,13 @@ public final class Ruler extends VBox {
         value = parameter.clamp(v);
         number.getStyleClass().remove("wrong");
         number.setText(parameter.format(value));
-        line.draw();
+        line.redraw();
         changed.to(parameter, value, settled);
     }
 
     /** The line with its tab. */
-    private final class Line extends Region {
+    private final class Line extends Drawing {
         Line() {
-            getChildren().add(scale);
             setFocusTraversable(true);
             setAccessibleRole(AccessibleRole.SLIDER);
             setAccessibleText(parameter.name());
@@ -146,7 +143,7 @@ public final class Ruler extends VBox {
             setPrefHeight(31);
             getStyleClass().add("ruler-line");
             setId("line-" + parameter.id());
-            focusedProperty().addListener((o, a, b) -> draw());
+            focusedProperty().addListener((o, a, b) -> redraw());
             setOnMousePressed(this::press);
             setOnMouseDragged(e -> {
                 if (dragging) {
@@ -192,36 +189,27 @@ public final class Ruler extends VBox {
         }
 
         @Override
-        protected void layoutChildren() {
-            if (scale.getWidth() != getWidth()) {
-                scale.setWidth(getWidth());
-                draw();
-            }
-        }
-
-        void draw() {
-            GraphicsContext g = scale.getGraphicsContext2D();
-            double w = scale.getWidth();
+        protected void paint(GraphicsContext g, double w, double h) {
             double y = 9.5;
-            g.clearRect(0, 0, w, 31);
+            g.clearRect(0, 0, w, h);
             if (span != null) {
                 double a = SIDE + ruled.position(span.low()) * room();
                 double b = SIDE + ruled.position(span.high()) * room();
-                g.setFill(Color.color(Ink.WITHIN.getRed(), Ink.WITHIN.getGreen(), Ink.WITHIN.getBlue(), 0.32));
+                g.setFill(Ink.faint(Ink.of(g).within(), 0.32));
                 g.fillRoundRect(a, y - 6, Math.max(3, b - a), 12, 5, 5);
             }
-            g.setStroke(isFocused() ? Ink.IMITATION : Ink.SCALE);
+            g.setStroke(isFocused() ? Ink.of(g).imitation() : Ink.of(g).scale());
             g.setLineWidth(isFocused() ? 2 : 1);
             g.strokeLine(SIDE, y, SIDE + room(), y);
             ticks(g, y);
             if (fitted != null) {
                 double x = Math.rint(SIDE + ruled.position(fitted) * room()) + 0.5;
-                g.setStroke(Ink.RECORDING);
+                g.setStroke(Ink.of(g).recording());
                 g.setLineWidth(2);
                 g.strokeLine(x, y - 8, x, y + 6);
             }
             double x = SIDE + ruled.position(value) * room();
-            g.setFill(Ink.IMITATION);
+            g.setFill(Ink.of(g).imitation());
             g.fillPolygon(
                     new double[] {x, x + 6, x + 6, x - 6, x - 6},
                     new double[] {y - 3, y + 3, y + 11, y + 11, y + 3},
@@ -230,11 +218,11 @@ public final class Ruler extends VBox {
         }
 
         private void ticks(GraphicsContext g, double y) {
-            g.setFont(Ink.figures(11));
-            g.setFill(Ink.QUIET);
+            g.setFont(Ink.figuresFont(11));
+            g.setFill(Ink.of(g).quiet());
             g.setTextBaseline(VPos.TOP);
             g.setTextAlign(TextAlignment.CENTER);
-            g.setStroke(Ink.SCALE);
+            g.setStroke(Ink.of(g).scale());
             g.setLineWidth(1);
             double tab = SIDE + ruled.position(value) * room();
             for (double p : new double[] {0, 0.5, 1}) {
@@ -249,11 +237,11 @@ public final class Ruler extends VBox {
 
         private void effect(GraphicsContext g, double w, double y) {
             double left = w - BAR;
-            g.setFill(Ink.RAISED);
+            g.setFill(Ink.of(g).raised());
             g.fillRoundRect(left, y - 3, BAR - 2, 6, 6, 6);
             if (span != null) {
                 double share = Math.min(1, span.effect() / 2);
-                g.setFill(share > 0.5 ? Ink.AUDIBLE : Ink.QUIET);
+                g.setFill(share > 0.5 ? Ink.of(g).audible() : Ink.of(g).quiet());
                 g.fillRoundRect(left, y - 3, Math.max(3, share * (BAR - 2)), 6, 6, 6);
             }
         }

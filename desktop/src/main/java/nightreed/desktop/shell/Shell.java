@@ -1,19 +1,27 @@
 package nightreed.desktop.shell;
 
 import java.io.File;
+import java.nio.file.Path;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.SplitPane;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -23,10 +31,20 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+import javafx.util.Duration;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.bench.TaskState;
+import nightreed.desktop.page.AboutPage;
+import nightreed.desktop.page.GuidePage;
+import nightreed.desktop.page.Page;
+import nightreed.desktop.page.PreferencesPage;
+import nightreed.desktop.page.WelcomePage;
 import nightreed.desktop.rail.ListeningRail;
+import nightreed.desktop.settings.Places;
+import nightreed.desktop.settings.PreferenceStore;
+import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.stage.BriefView;
 import nightreed.desktop.stage.BuildView;
 import nightreed.desktop.stage.CompareView;
@@ -35,19 +53,26 @@ import nightreed.desktop.stage.MeasureView;
 import nightreed.desktop.stage.PlayView;
 import nightreed.desktop.stage.Stage6;
 import nightreed.desktop.stage.StageView;
-import nightreed.device.AudioOutput;
+import nightreed.device.SoundOut;
 import nightreed.project.Imitation;
+import nightreed.project.ProjectFile;
 
 /** The whole window. */
 public final class Shell extends BorderPane {
     private final Bench bench;
+    private final SoundOut sound;
+    private final PreferenceStore preferences;
     private final ListeningRail rail;
     private final StagePath path;
     private final Map<Stage6, StageView> views = new EnumMap<>(Stage6.class);
     private final StackPane centre = new StackPane();
     private final ScrollPane margin = new ScrollPane();
     private final KeepView keep;
-    private final Label project = new Label();
+    private final MenuButton project = new MenuButton();
+    private final SplitPane split = new SplitPane();
+    private final Button unsaved = new Button();
+    private final Button readMore = new Button("Read more");
+    private final Timeline retry = new Timeline(new KeyFrame(Duration.seconds(3), e -> retry()));
     private final MenuButton imitation = new MenuButton();
     private final Button undo = new Button("Undo");
     private final Button redo = new Button("Redo");
@@ -58,40 +83,190 @@ public final class Shell extends BorderPane {
     private final HBox message = new HBox(10);
     private final Label messageText = new Label();
     private Stage6 stage = Stage6.BRIEF;
+    private Page page; // in place of the stage, null if none is open
+    private GuidePage guide;
+    private String helpTarget = "index";
 
-    public Shell(Bench bench, AudioOutput output) {
+    public Shell(Bench bench, SoundOut sound, PreferenceStore preferences) {
         this.bench = bench;
-        this.rail = new ListeningRail(bench, output);
+        this.sound = sound;
+        this.preferences = preferences;
+        this.rail = new ListeningRail(bench, sound);
         this.path = new StagePath(this::go);
         this.keep = new KeepView(bench);
         getStyleClass().add("shell");
-        views.put(Stage6.BRIEF, new BriefView(bench));
-        views.put(Stage6.MEASURE, new MeasureView(bench));
-        views.put(Stage6.BUILD, new BuildView(bench));
-        views.put(Stage6.COMPARE, new CompareView(bench));
-        views.put(Stage6.PLAY, new PlayView(bench, rail.keys()));
-        views.put(Stage6.KEEP, keep);
+        add(Stage6.BRIEF, new BriefView(bench), "brief");
+        add(Stage6.MEASURE, new MeasureView(bench, preferences), "measure");
+        add(Stage6.BUILD, new BuildView(bench), "build");
+        add(Stage6.COMPARE, new CompareView(bench, preferences), "compare");
+        add(Stage6.PLAY, new PlayView(bench, rail.keys()), "play");
+        add(Stage6.KEEP, keep, "keep");
+        Help.chapter(rail, "listening");
+        Help.chapter(path, "index");
         centre.getStyleClass().add("centre");
         margin.setFitToWidth(true);
-        margin.setPrefWidth(270);
         margin.setMinWidth(230);
         margin.getStyleClass().add("margin");
         margin.setFocusTraversable(false);
-        setTop(new VBox(top(), messageLine()));
+        VBox head = new VBox(top(), messageLine());
+        Help.chapter(head, "projects");
+        setTop(head);
         setLeft(path);
-        setCenter(centre);
-        setRight(margin);
+        SplitPane.setResizableWithParent(margin, false);
+        split.getItems().setAll(centre, margin);
+        split.setDividerPositions(preferences.get().place().dividerShare());
+        setCenter(split);
         setBottom(rail);
+        if (!preferences.get().place().notes()) {
+            notes(false);
+        }
         bench.stateProperty().addListener((o, before, s) -> show(before, s));
         bench.taskProperty().addListener((o, a, t) -> show(t));
-        bench.messageProperty().addListener((o, a, text) -> {
-            messageText.setText(text == null ? "" : text);
-            message.setVisible(text != null);
-            message.setManaged(text != null);
+        bench.messageProperty().addListener((o, a, text) -> say(text, false));
+        bench.unsavedProperty().addListener((o, a, n) -> {
+            unsaved.setText(n.intValue() == 1 ? "1 change is not in the file" : n + " changes are not in the file");
+            unsaved.setVisible(n.intValue() > 0);
+            unsaved.setManaged(n.intValue() > 0);
+        });
+        bench.longFileProperty().addListener((o, a, file) -> {
+            if (file != null) {
+                go(Stage6.BRIEF);
+            }
         });
         bench.selectedProperty().addListener((o, a, p) -> views.get(stage).show(bench.state()));
+        preferences.currentProperty().addListener((o, a, p) -> {
+            projectMenu();
+            views.get(stage).show(bench.state());
+        });
+        sound.setOnChange(output -> Platform.runLater(() -> rail.show(output)));
+        retry.setCycleCount(Animation.INDEFINITE);
+        retry.play();
         dropping();
         go(Stage6.BRIEF);
+        if (!preferences.get().welcomed()) {
+            open(new WelcomePage(new Beginnings(), this::leavePage));
+        }
+    }
+
+    private void add(Stage6 s, StageView view, String chapter) {
+        views.put(s, view);
+        Help.chapter(view.centre(), chapter);
+        Help.chapter(view.margin(), chapter);
+    }
+
+    /** What the welcome page leads to. */
+    private final class Beginnings implements WelcomePage.Ways {
+        @Override
+        public void recording() {
+            leavePage();
+            go(Stage6.BRIEF);
+        }
+
+        @Override
+        public void room() {
+            leavePage();
+            go(Stage6.BRIEF);
+            ((BriefView) views.get(Stage6.BRIEF)).focusRoom();
+        }
+
+        @Override
+        public void demo() {
+            leavePage();
+            bench.openDemo();
+        }
+    }
+
+    /** Stops what ticks; the shell is not used after this. */
+    public void close() {
+        retry.stop();
+        rail.close();
+        ((BriefView) views.get(Stage6.BRIEF)).close();
+    }
+
+    private void retry() {
+        bench.retry();
+    }
+
+    // ---- pages ----
+
+    private void open(Page next) {
+        page = next;
+        centre.getChildren().setAll(next);
+        split.getItems().setAll(centre);
+        next.arrive();
+    }
+
+    /** The page in place of the stage, null if there is none. */
+    public Page page() {
+        return page;
+    }
+
+    private void leavePage() {
+        if (page != null) {
+            page = null;
+            preferences.change(Preferences::asWelcomed);
+            go(stage);
+            notes(preferences.get().place().notes());
+        }
+    }
+
+    /** Opens the guide at a chapter, such as "compare" or "preferences#sound". */
+    public void openGuide(String target) {
+        if (guide == null) {
+            guide = new GuidePage(this::leavePage);
+        }
+        guide.open(target);
+        open(guide);
+    }
+
+    public void openPreferences() {
+        PreferencesPage p = new PreferencesPage(preferences, sound, this::leavePage);
+        Help.chapter(p, "preferences");
+        open(p);
+    }
+
+    public void openAbout() {
+        open(new AboutPage(this::leavePage));
+    }
+
+    private void help() {
+        Help.Answer a = Help.about(getScene().getFocusOwner());
+        helpTarget = a.target();
+        say(a.words(), true);
+    }
+
+    // ---- margin ----
+
+    private void notes(boolean open) {
+        if (page == null) {
+            double share = preferences.get().place().dividerShare();
+            if (open && split.getItems().size() == 1) {
+                split.getItems().setAll(centre, margin);
+                split.setDividerPositions(share);
+            } else if (!open) {
+                split.getItems().setAll(centre);
+            }
+        }
+        fold.setText(open ? "Notes ›" : "‹ Notes");
+    }
+
+    public boolean notesOpen() {
+        return preferences.get().place().notes();
+    }
+
+    /** Share of the width that the stage has. */
+    public double dividerShare() {
+        double[] at = split.getDividerPositions();
+        return at.length == 0 ? preferences.get().place().dividerShare() : at[0];
+    }
+
+    private void foldNotes() {
+        Preferences.Place p = preferences.get().place();
+        boolean open = !p.notes();
+        double share = dividerShare();
+        preferences.change(q ->
+                q.withPlace(new Preferences.Place(p.x(), p.y(), p.width(), p.height(), p.maximized(), share, open)));
+        notes(open);
     }
 
     public KeepView keep() {
@@ -107,7 +282,10 @@ public final class Shell extends BorderPane {
     }
 
     private HBox top() {
-        project.getStyleClass().add("quiet-title");
+        project.getStyleClass().addAll("title", "quiet-title");
+        project.setId("project-menu");
+        project.setAccessibleText("Project: new, open, save a copy, preferences, guide");
+        projectMenu();
         imitation.getStyleClass().add("title");
         imitation.setId("imitations");
         imitation.setAccessibleText("Imitation on the bench");
@@ -120,28 +298,34 @@ public final class Shell extends BorderPane {
         redo.setId("redo");
         redo.setOnAction(e -> bench.redo());
         fold.getStyleClass().add("link");
+        fold.setId("fold-notes");
         fold.setAccessibleText("Fold the margin notes away or out");
-        fold.setOnAction(e -> {
-            boolean open = getRight() != null;
-            setRight(open ? null : margin);
-            fold.setText(open ? "‹ Notes" : "Notes ›");
-        });
+        fold.setOnAction(e -> foldNotes());
+        unsaved.getStyleClass().addAll("link", "unsaved");
+        unsaved.setId("unsaved");
+        unsaved.setAccessibleHelp(
+                "They are kept in the window and written as soon as it can be done. Press to save a copy.");
+        unsaved.setOnAction(e -> chooseCopy());
+        unsaved.setVisible(false);
+        unsaved.setManaged(false);
         taskBar.setPrefWidth(90);
         taskName.getStyleClass().add("quiet");
         Button stop = new Button("stop");
         stop.getStyleClass().add("link");
         stop.setId("stop-task");
+        stop.setAccessibleText("Stop the task");
+        taskBar.setAccessibleText("Progress of the task");
         stop.setOnAction(e -> bench.cancel());
         task.getChildren().addAll(taskName, taskBar, stop);
         task.getStyleClass().add("task");
         task.setAlignment(Pos.CENTER_LEFT);
         task.setVisible(false);
-        for (Region r : List.of(undo, redo, fold, stop)) {
+        for (Region r : List.of(undo, redo, fold, stop, unsaved)) {
             r.setMinWidth(Region.USE_PREF_SIZE);
         }
         Region gap = new Region();
         HBox.setHgrow(gap, javafx.scene.layout.Priority.ALWAYS);
-        HBox row = new HBox(8, project, slash, imitation, gap, task, undo, redo, fold);
+        HBox row = new HBox(8, project, slash, imitation, gap, task, unsaved, undo, redo, fold);
         row.setAlignment(Pos.CENTER_LEFT);
         row.getStyleClass().add("top");
         return row;
@@ -153,10 +337,18 @@ public final class Shell extends BorderPane {
         Button away = new Button("put away");
         away.getStyleClass().add("link");
         away.setMinWidth(Region.USE_PREF_SIZE);
-        away.setOnAction(e -> bench.dismissMessage());
+        away.setId("dismiss-message");
+        away.setOnAction(e -> dismiss());
         HBox.setHgrow(messageText, javafx.scene.layout.Priority.ALWAYS);
         messageText.setMaxWidth(Double.MAX_VALUE);
-        message.getChildren().addAll(messageText, away);
+        readMore.getStyleClass().add("link");
+        readMore.setId("read-more");
+        readMore.setMinWidth(Region.USE_PREF_SIZE);
+        readMore.setOnAction(e -> {
+            say(null, false);
+            openGuide(helpTarget);
+        });
+        message.getChildren().addAll(messageText, readMore, away);
         message.setAlignment(Pos.CENTER_LEFT);
         message.getStyleClass().add("message");
         message.setVisible(false);
@@ -164,8 +356,103 @@ public final class Shell extends BorderPane {
         return message;
     }
 
-    /** Brings a stage to the front. */
+    private void dismiss() {
+        bench.dismissMessage();
+        say(null, false);
+    }
+
+    /** @param help whether it is an answer to F1 and not something that went wrong */
+    private void say(String text, boolean help) {
+        messageText.setText(text == null ? "" : text);
+        readMore.setVisible(help);
+        readMore.setManaged(help);
+        message.getStyleClass().setAll(help ? "info" : "message");
+        message.setVisible(text != null);
+        message.setManaged(text != null);
+    }
+
+    // ---- the project menu ----
+
+    private void projectMenu() {
+        MenuItem fresh = item("New project …", "Ctrl+N", "project-new", this::chooseNew);
+        MenuItem open = item("Open a project …", "Ctrl+O", "project-open", this::chooseOpen);
+        Menu recent = new Menu("Opened before");
+        for (String r : preferences.get().recent()) {
+            Path file = Path.of(r);
+            MenuItem i = new MenuItem(file.getFileName() + "   " + file.getParent());
+            i.setMnemonicParsing(false);
+            i.setOnAction(e -> bench.openProject(file));
+            recent.getItems().add(i);
+        }
+        recent.setDisable(recent.getItems().isEmpty());
+        project.getItems()
+                .setAll(
+                        fresh,
+                        open,
+                        recent,
+                        item("Save a copy …", "Ctrl+Shift+S", "project-copy", this::chooseCopy),
+                        item("Compact", "", "project-compact", bench::compact),
+                        item("Open the demo", "", "project-demo", bench::openDemo),
+                        new SeparatorMenuItem(),
+                        item("Preferences", "Ctrl+comma", "project-preferences", this::openPreferences),
+                        item("Guide", "Shift+F1", "project-guide", () -> openGuide("index")),
+                        item("Keys", "", "project-keys", () -> openGuide("keys")),
+                        item("About Night Reed", "", "project-about", this::openAbout));
+    }
+
+    private static MenuItem item(String title, String keys, String id, Runnable action) {
+        MenuItem i = new MenuItem(keys.isEmpty() ? title : title + "    " + keys);
+        i.setId(id);
+        i.setOnAction(e -> action.run());
+        return i;
+    }
+
+    private FileChooser chooser(String title) {
+        FileChooser c = new FileChooser();
+        c.setTitle(title);
+        c.getExtensionFilters().add(new FileChooser.ExtensionFilter("Night Reed projects", "*" + ProjectFile.ENDING));
+        Path now = bench.projectPathProperty().get();
+        Path folder = now == null ? Places.projects() : now.toAbsolutePath().getParent();
+        if (folder != null && folder.toFile().isDirectory()) {
+            c.setInitialDirectory(folder.toFile());
+        }
+        return c;
+    }
+
+    private void chooseNew() {
+        File f = chooser("New project").showSaveDialog(getScene().getWindow());
+        if (f != null) {
+            Path file = withEnding(f.toPath());
+            String name = String.valueOf(file.getFileName());
+            bench.newProject(file, name.substring(0, name.length() - ProjectFile.ENDING.length()));
+        }
+    }
+
+    private void chooseOpen() {
+        File f = chooser("Open a project").showOpenDialog(getScene().getWindow());
+        if (f != null) {
+            bench.openProject(f.toPath());
+        }
+    }
+
+    private void chooseCopy() {
+        File f = chooser("Save a copy of the project").showSaveDialog(getScene().getWindow());
+        if (f != null) {
+            bench.saveCopy(withEnding(f.toPath()));
+        }
+    }
+
+    private static Path withEnding(Path p) {
+        return p.toString().endsWith(ProjectFile.ENDING) ? p : p.resolveSibling(p.getFileName() + ProjectFile.ENDING);
+    }
+
+    /** Brings a stage to the front, in place of any page. */
     public void go(Stage6 next) {
+        if (page != null) {
+            page = null;
+            preferences.change(Preferences::asWelcomed);
+            notes(notesOpen());
+        }
         stage = next;
         StageView v = views.get(next);
         v.show(bench.state());
@@ -177,7 +464,7 @@ public final class Shell extends BorderPane {
     }
 
     private void show(BenchState before, BenchState s) {
-        project.setText(s.projectName());
+        project.setText(s.projectName().isEmpty() ? "no project" : s.projectName());
         imitation.setText(s.current() == null ? "" : s.current().name());
         if (!s.imitations().equals(before.imitations()) || imitation.getItems().isEmpty()) {
             imitation.getItems().clear();
@@ -203,7 +490,7 @@ public final class Shell extends BorderPane {
                 && before.current() != null;
         if (arrived) {
             go(Stage6.MEASURE);
-        } else {
+        } else if (page == null) {
             views.get(stage).show(s);
             path.show(stage, s);
         }
@@ -238,7 +525,12 @@ public final class Shell extends BorderPane {
             bench.say("One recording at a time: the first of the " + files.size() + " files is taken in.");
         }
         if (!files.isEmpty()) {
-            bench.importFile(files.get(0).toPath());
+            Path first = files.get(0).toPath();
+            if (first.toString().endsWith(ProjectFile.ENDING)) {
+                bench.openProject(first);
+            } else {
+                bench.importFile(first);
+            }
         }
     }
 
@@ -287,6 +579,22 @@ public final class Shell extends BorderPane {
             bench.desk().panic();
         } else if (e.isControlDown() && code == KeyCode.T) {
             keep.keepTake();
+        } else if (e.isControlDown() && code == KeyCode.N) {
+            chooseNew();
+        } else if (e.isControlDown() && code == KeyCode.O) {
+            chooseOpen();
+        } else if (e.isControlDown() && e.isShiftDown() && code == KeyCode.S) {
+            chooseCopy();
+        } else if (e.isControlDown() && code == KeyCode.COMMA) {
+            openPreferences();
+        } else if (code == KeyCode.F1 && e.isShiftDown()) {
+            openGuide("index");
+        } else if (code == KeyCode.F1) {
+            help();
+        } else if (code == KeyCode.ESCAPE && message.isVisible()) {
+            dismiss();
+        } else if (code == KeyCode.ESCAPE && page != null) {
+            leavePage();
         } else if (code == KeyCode.SPACE && !typing && !onButton()) {
             if (e.isShiftDown()) {
                 rail.swap();

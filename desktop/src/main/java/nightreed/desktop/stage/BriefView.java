@@ -1,7 +1,9 @@
 package nightreed.desktop.stage;
 
 import java.io.File;
+import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -13,6 +15,7 @@ import javafx.scene.control.SpinnerValueFactory;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import javafx.util.StringConverter;
@@ -21,6 +24,7 @@ import nightreed.desktop.bench.BenchState;
 import nightreed.music.Pitch;
 import nightreed.project.Imitation;
 import nightreed.room.RecordingRoom;
+import nightreed.sound.file.SoundFiles;
 
 /** Brief: what must be imitated, and where its sound comes from. */
 public final class BriefView implements StageView {
@@ -29,30 +33,44 @@ public final class BriefView implements StageView {
     private final VBox margin = new VBox(8);
     private final VBox list = new VBox(4);
     private final Label dropText = Parts.heading("");
+    private final MicrophonePanel microphone;
+    private final SpanPicker picker = new SpanPicker();
+    private final VBox spanPanel = Parts.panel();
+    private final ComboBox<RecordingRoom.Instrument> instrument = new ComboBox<>();
     private final Button fit = new Button("Fit an imitation");
 
     public BriefView(Bench bench) {
         this.bench = bench;
-        HBox sources = new HBox(14, fromFile(), fromRoom());
-        HBox.setHgrow(sources.getChildren().get(0), Priority.ALWAYS);
-        HBox.setHgrow(sources.getChildren().get(1), Priority.ALWAYS);
+        microphone = new MicrophonePanel(bench);
+        HBox sources = new HBox(14, fromFile(), microphone, fromRoom());
+        for (Node n : sources.getChildren()) {
+            HBox.setHgrow(n, Priority.ALWAYS);
+            ((Region) n).setPrefWidth(280);
+            ((Region) n).setMinWidth(200);
+        }
         VBox imitations = Parts.panel(Parts.heading("Imitations in this project"), list);
         VBox.setVgrow(imitations, Priority.ALWAYS);
-        centre.getChildren().addAll(sources, imitations);
+        centre.getChildren().addAll(sources, spanPanel, imitations);
+        spanPanel.setVisible(false);
+        spanPanel.setManaged(false);
+        span();
         fit.getStyleClass().add("accent-button");
         fit.setId("brief-fit");
         fit.setOnAction(e -> bench.fit());
     }
 
     private VBox fromFile() {
-        Button choose = new Button("Choose a WAV file…");
+        Button choose = new Button("Choose a file…");
         choose.setId("choose-file");
         choose.setOnAction(e -> {
             FileChooser chooser = new FileChooser();
             chooser.setTitle("Recording to imitate");
+            List<String> patterns = SoundFiles.ENDINGS.stream()
+                    .flatMap(e2 -> Stream.of("*." + e2, "*." + e2.toUpperCase(Locale.ROOT)))
+                    .toList();
             chooser.getExtensionFilters()
                     .addAll(
-                            new FileChooser.ExtensionFilter("WAV recordings", "*.wav", "*.WAV", "*.wave"),
+                            new FileChooser.ExtensionFilter("Recordings", patterns),
                             new FileChooser.ExtensionFilter("All files", "*.*"));
             File f = chooser.showOpenDialog(centre.getScene().getWindow());
             if (f != null) {
@@ -61,18 +79,17 @@ public final class BriefView implements StageView {
         });
         VBox box = Parts.panel(
                 dropText,
-                Parts.quiet("One struck note, from its first moment until it has died away. A little silence before it"
-                        + " tells Night Reed how loud the room is."),
+                Parts.quiet(
+                        "One struck note, until it has died away, with a little silence before it. WAV, AIFF, FLAC, Ogg"
+                                + " Vorbis or MP3."),
                 choose);
         box.getStyleClass().add("drop");
-        box.setPrefWidth(400);
         box.setMinHeight(220);
         box.setAlignment(Pos.CENTER_LEFT);
         return box;
     }
 
     private VBox fromRoom() {
-        ComboBox<RecordingRoom.Instrument> instrument = new ComboBox<>();
         instrument.getItems().addAll(RecordingRoom.instruments());
         instrument.setConverter(new StringConverter<>() {
             @Override
@@ -88,8 +105,11 @@ public final class BriefView implements StageView {
         instrument.getSelectionModel().selectFirst();
         instrument.setAccessibleText("Instrument");
         RecordingRoom.Instrument first = RecordingRoom.instruments().get(0);
-        Spinner<Integer> key = new Spinner<>(new SpinnerValueFactory.IntegerSpinnerValueFactory(
-                first.lowestKey(), first.highestKey(), first.usualKey()));
+        Spinner<Integer> key = new Spinner<>(range(first));
+        instrument.setId("room-instrument");
+        instrument.setMaxWidth(Double.MAX_VALUE);
+        instrument.valueProperty().addListener((o, a, i) -> key.setValueFactory(range(i)));
+        key.setId("room-key");
         key.setPrefWidth(84);
         key.setAccessibleText("Key");
         Label keyName = Parts.figures(Pitch.name(first.usualKey()));
@@ -110,16 +130,67 @@ public final class BriefView implements StageView {
         grid.setHgap(10);
         grid.setVgap(8);
         grid.addRow(0, label("instrument"), instrument);
-        grid.addRow(1, label("key"), new HBox(8, key, keyName));
-        grid.addRow(2, label("strength"), new HBox(8, strength, strengthText));
+        grid.addRow(1, label("key"), new HBox(8, key, centred(keyName)));
+        grid.addRow(2, label("strength"), new HBox(8, strength, centred(strengthText)));
         grid.addRow(3, label("which bar"), moment);
         VBox box = Parts.panel(
                 Parts.heading("Or let the recording room play one"),
                 Parts.quiet("A simulated player, off concert pitch and in a room that is not silent."),
                 grid,
                 record);
-        box.setPrefWidth(400);
         return box;
+    }
+
+    private static SpinnerValueFactory<Integer> range(RecordingRoom.Instrument i) {
+        return new SpinnerValueFactory.IntegerSpinnerValueFactory(i.lowestKey(), i.highestKey(), i.usualKey());
+    }
+
+    private static HBox centred(Label l) {
+        HBox box = new HBox(l);
+        box.setAlignment(Pos.CENTER_LEFT);
+        return box;
+    }
+
+    /** Puts the keyboard on the recording room. */
+    public void focusRoom() {
+        instrument.requestFocus();
+    }
+
+    /** Lets go of the microphone. */
+    public void close() {
+        microphone.close();
+    }
+
+    /** The part of a long file that is wanted. */
+    private void span() {
+        Label what = Parts.heading("");
+        Button take = new Button("Take in this span");
+        take.setId("take-span");
+        take.getStyleClass().add("accent-button");
+        take.setOnAction(e -> {
+            Bench.LongFile f = bench.longFileProperty().get();
+            if (f != null) {
+                bench.importSpan(
+                        f.file(),
+                        picker.fromProperty().get(),
+                        picker.toProperty().get());
+            }
+        });
+        spanPanel
+                .getChildren()
+                .setAll(
+                        what,
+                        Parts.quiet("Too long to be one note. Drag the edges of the span onto the note that is meant."),
+                        picker,
+                        take);
+        bench.longFileProperty().addListener((o, a, f) -> {
+            spanPanel.setVisible(f != null);
+            spanPanel.setManaged(f != null);
+            if (f != null) {
+                what.setText(String.valueOf(f.file().getFileName()));
+                picker.show(f.outline(), SoundFiles.LONGEST_SECONDS);
+            }
+        });
     }
 
     private static Label label(String text) {

@@ -6,8 +6,6 @@ import java.util.Locale;
 import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.canvas.Canvas;
-import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
@@ -21,9 +19,9 @@ import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
-import nightreed.desktop.reedbed.Ink;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.reedbed.Strip;
+import nightreed.desktop.settings.PreferenceStore;
 import nightreed.match.Aspect;
 import nightreed.match.Comparison;
 import nightreed.match.Move;
@@ -39,14 +37,15 @@ public final class CompareView implements StageView {
     private final Slider time = new Slider(0, 1, 0);
     private final Label timeText = Parts.figures("strike");
     private final Label verdict = Parts.body("");
-    private final Canvas history = new Canvas(150, 34);
+    private final TakeLine history = new TakeLine();
     private final Map<Aspect, Label> values = new EnumMap<>(Aspect.class);
     private final Map<Aspect, ProgressBar> bars = new EnumMap<>(Aspect.class);
-    private Axis.Kind kind = Axis.Kind.RATIO;
+    private Axis.Kind kind;
     private Comparison shown;
 
-    public CompareView(Bench bench) {
+    public CompareView(Bench bench, PreferenceStore preferences) {
         this.bench = bench;
+        this.kind = preferences.get().axis();
         bed = new Reedbed(bench.selectedProperty());
         strip = new Strip(bench.selectedProperty());
         bed.setId("compare-bed");
@@ -193,7 +192,7 @@ public final class CompareView implements StageView {
             }
         }
         verdict.setText(verdict(c, s.takes()));
-        history(s.takes(), c.totalJnd());
+        history.show(s.takes(), c.totalJnd());
         moves(s);
     }
 
@@ -210,35 +209,6 @@ public final class CompareView implements StageView {
                         takes.get(takes.size() - 1).totalJnd(),
                         takes.get(takes.size() - 1).name());
         return all + first + before;
-    }
-
-    private void history(List<Take> takes, double now) {
-        GraphicsContext g = history.getGraphicsContext2D();
-        g.clearRect(0, 0, 150, 34);
-        int n = takes.size() + 1;
-        if (n < 2) {
-            return;
-        }
-        double most = Math.max(1, now);
-        for (Take t : takes) {
-            most = Math.max(most, t.totalJnd());
-        }
-        g.setStroke(Ink.IMITATION);
-        g.setFill(Ink.IMITATION);
-        g.setLineWidth(1.5);
-        double lastX = 0;
-        double lastY = 0;
-        for (int i = 0; i < n; i++) {
-            double jnd = i < takes.size() ? takes.get(i).totalJnd() : now;
-            double x = 6 + 138.0 * i / (n - 1);
-            double y = 28 - 22 * jnd / most;
-            if (i > 0) {
-                g.strokeLine(lastX, lastY, x, y);
-            }
-            g.fillOval(x - 2.5, y - 2.5, 5, 5);
-            lastX = x;
-            lastY = y;
-        }
     }
 
     private void moves(BenchState s) {

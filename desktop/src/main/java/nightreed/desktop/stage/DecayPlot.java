@@ -3,19 +3,16 @@ package nightreed.desktop.stage;
 import java.util.Locale;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.layout.Region;
-import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
-import nightreed.desktop.reedbed.Ink;
+import nightreed.desktop.drawing.Drawing;
+import nightreed.desktop.drawing.Ink;
 import nightreed.match.Side;
 import nightreed.measure.Partial;
 
 /** How one partial dies: the level at its frequency over time, and the fitted line. */
-final class DecayPlot extends Region {
+final class DecayPlot extends Drawing {
     private static final double LOW_DB = -80;
-    private final Canvas canvas = new Canvas();
     private Partial partial;
     private String name;
     private double[] levels = {}; // dB re the partial's onset level, per step
@@ -23,7 +20,6 @@ final class DecayPlot extends Region {
     private double middle; // of the window, after its start [s]
 
     DecayPlot() {
-        getChildren().add(canvas);
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
         setAccessibleText("Decay of the selected partial");
     }
@@ -32,7 +28,7 @@ final class DecayPlot extends Region {
         partial = p;
         name = partialName;
         levels = side == null || p == null ? new double[0] : follow(side, p);
-        draw();
+        redraw();
     }
 
     /** Level at the partial's frequency, by windows long enough to keep its neighbours out. */
@@ -66,27 +62,17 @@ final class DecayPlot extends Region {
     }
 
     @Override
-    protected void layoutChildren() {
-        canvas.setWidth(getWidth());
-        canvas.setHeight(getHeight());
-        draw();
-    }
-
-    private void draw() {
-        double w = canvas.getWidth();
-        double h = canvas.getHeight();
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        g.setFill(Ink.PANEL);
-        g.fillRoundRect(0, 0, w, h, 16, 16);
+    protected void paint(GraphicsContext g, double w, double h) {
+        ground(g, w, h);
         g.setTextBaseline(VPos.CENTER);
         g.setTextAlign(TextAlignment.LEFT);
-        g.setFont(Ink.text(13));
+        g.setFont(Ink.textFont(13));
         if (partial == null || levels.length == 0 || w < 80) {
-            g.setFill(Ink.QUIET);
+            g.setFill(Ink.of(g).quiet());
             g.fillText("Choose a reed to see how it dies.", 14, 20);
             return;
         }
-        g.setFill(Ink.TEXT);
+        g.setFill(Ink.of(g).text());
         g.fillText(
                 String.format(
                         Locale.ROOT, "%s, ratio %.3f: how it dies", name == null ? "Partial" : name, partial.ratio()),
@@ -97,13 +83,13 @@ final class DecayPlot extends Region {
         double top = 36;
         double bottom = h - 46;
         double seconds = levels.length * step + middle;
-        g.setFont(Ink.figures(11));
+        g.setFont(Ink.figuresFont(11));
         g.setLineWidth(1);
         for (int db = 0; db > LOW_DB; db -= 20) {
             double y = top + (bottom - top) * db / LOW_DB;
-            g.setStroke(Color.web("#1A3038"));
+            g.setStroke(Ink.of(g).grid());
             g.strokeLine(left, y, right, y);
-            g.setFill(Ink.QUIET);
+            g.setFill(Ink.of(g).quiet());
             g.setTextAlign(TextAlignment.RIGHT);
             g.fillText(Integer.toString(db), left - 8, y);
         }
@@ -113,7 +99,7 @@ final class DecayPlot extends Region {
             double x = Math.min(right - 16, left + (right - left) * q / 3);
             g.fillText(String.format(Locale.ROOT, "%.2f s", t), Math.max(left + 12, x), bottom + 12);
         }
-        g.setStroke(Ink.RECORDING);
+        g.setStroke(Ink.of(g).recording());
         g.setLineWidth(1.6);
         g.beginPath();
         for (int k = 0; k < levels.length; k++) {
@@ -128,7 +114,7 @@ final class DecayPlot extends Region {
         g.stroke();
         if (partial.t60Seconds() != null) {
             double end = Math.min(seconds, partial.t60Seconds() * -LOW_DB / 60);
-            g.setStroke(Ink.TEXT);
+            g.setStroke(Ink.of(g).text());
             g.setLineDashes(5, 4);
             g.setLineWidth(1.3);
             g.strokeLine(
@@ -139,7 +125,7 @@ final class DecayPlot extends Region {
             g.setLineDashes();
         }
         g.setTextAlign(TextAlignment.LEFT);
-        g.setFill(Ink.TEXT);
+        g.setFill(Ink.of(g).text());
         g.fillText(words(), 14, h - 14);
     }
 

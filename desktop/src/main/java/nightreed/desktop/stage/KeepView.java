@@ -156,7 +156,19 @@ public final class KeepView implements StageView {
         String when = t.at().length() >= 16 ? t.at().substring(0, 16).replace('T', ' ') : t.at();
         HBox line = new HBox(8, name, Parts.gap(), jnd, back);
         line.setAlignment(Pos.BASELINE_LEFT);
-        VBox box = new VBox(1, line, Parts.quiet(when + (t.note().isEmpty() ? "" : "  ·  " + t.note())));
+        String stood = t.worstJnd() == null || t.worstJnd() <= 1
+                ? ""
+                : String.format(Locale.ROOT, "  ·  %.1f JND in the %s", t.worstJnd(), t.worst());
+        VBox words = new VBox(1, line, Parts.quiet(when + stood));
+        if (!t.note().isEmpty()) {
+            words.getChildren().add(Parts.quiet(t.note()));
+        }
+        HBox.setHgrow(words, Priority.ALWAYS);
+        HBox box = new HBox(12, words);
+        if (t.picture() != null) {
+            box.getChildren().add(0, new TakePictureView(t.picture()));
+        }
+        box.setAlignment(Pos.CENTER_LEFT);
         box.getStyleClass().add("take");
         return box;
     }

@@ -15,15 +15,16 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
+import nightreed.desktop.settings.PreferenceStore;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 
 /** Measure: what the recording is made of. */
 public final class MeasureView implements StageView {
     private final Bench bench;
+    private final PreferenceStore preferences;
     private final VBox centre = new VBox(8);
     private final VBox margin = new VBox(6);
     private final Waveform waveform = new Waveform();
@@ -33,8 +34,9 @@ public final class MeasureView implements StageView {
     private final Button fit = new Button("Fit an imitation");
     private Measurement shown;
 
-    public MeasureView(Bench bench) {
+    public MeasureView(Bench bench, PreferenceStore preferences) {
         this.bench = bench;
+        this.preferences = preferences;
         this.bed = new Reedbed(bench.selectedProperty());
         bed.setEmptyText("No recording yet: bring one in on the Brief stage.");
         bed.setId("measure-bed");
@@ -143,7 +145,7 @@ public final class MeasureView implements StageView {
         if (m != shown) {
             shown = m;
             waveform.show(s.recording());
-            bed.setModel(BedModel.of(m, null, Axis.Kind.RATIO));
+            bed.setModel(BedModel.of(m, null, preferences.get().axis()));
             List<Partial> sorted = m.reliablePartials().stream()
                     .sorted(Comparator.comparingDouble(Partial::frequencyHz))
                     .toList();
@@ -164,7 +166,11 @@ public final class MeasureView implements StageView {
                         "offset",
                         m.centsFromConcert() == null
                                 ? "no pitch"
-                                : String.format(Locale.ROOT, "%+.1f cents", m.centsFromConcert())));
+                                : String.format(
+                                        Locale.ROOT,
+                                        "%+.1f cents (A4 = %.5s Hz)",
+                                        preferences.get().centsAtReference(m.centsFromConcert()),
+                                        preferences.get().referenceHz())));
         margin.getChildren()
                 .add(Parts.pair(
                         "attack",

@@ -3,21 +3,18 @@ package nightreed.desktop.stage;
 import java.util.Locale;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.layout.Region;
 import javafx.scene.text.TextAlignment;
-import nightreed.desktop.reedbed.Ink;
+import nightreed.desktop.drawing.Drawing;
+import nightreed.desktop.drawing.Ink;
 import nightreed.match.Side;
 
 /** The whole recording with its onset. */
-final class Waveform extends Region {
-    private final Canvas canvas = new Canvas();
+final class Waveform extends Drawing {
     private Side side;
     private float[] samples = {};
 
     Waveform() {
-        getChildren().add(canvas);
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
         setAccessibleText("The recording over time");
     }
@@ -25,27 +22,17 @@ final class Waveform extends Region {
     void show(Side s) {
         side = s;
         samples = s == null ? new float[0] : s.clip().mixedFloats();
-        draw();
+        redraw();
     }
 
     @Override
-    protected void layoutChildren() {
-        canvas.setWidth(getWidth());
-        canvas.setHeight(getHeight());
-        draw();
-    }
-
-    private void draw() {
-        double w = canvas.getWidth();
-        double h = canvas.getHeight();
-        GraphicsContext g = canvas.getGraphicsContext2D();
-        g.setFill(Ink.PANEL);
-        g.fillRoundRect(0, 0, w, h, 16, 16);
+    protected void paint(GraphicsContext g, double w, double h) {
+        ground(g, w, h);
         if (samples.length == 0 || w < 20) {
             return;
         }
         double peak = Math.max(1e-6, side.clip().peak());
-        g.setStroke(Ink.RECORDING.deriveColor(0, 1, 0.72, 1));
+        g.setStroke(Ink.of(g).recording().deriveColor(0, 1, 0.72, 1));
         g.setLineWidth(1);
         for (int px = 10; px < w - 10; px++) {
             int from = (int) ((px - 10) / (w - 20) * samples.length);
@@ -61,10 +48,10 @@ final class Waveform extends Region {
         }
         double x =
                 10 + (w - 20) * side.measurement().onsetSeconds() / side.clip().seconds();
-        g.setStroke(Ink.TEXT);
+        g.setStroke(Ink.of(g).text());
         g.strokeLine(x, 4, x, h - 4);
-        g.setFill(Ink.TEXT);
-        g.setFont(Ink.text(11));
+        g.setFill(Ink.of(g).text());
+        g.setFont(Ink.textFont(11));
         g.setTextBaseline(VPos.TOP);
         boolean roomRight = x < w - 120;
         g.setTextAlign(roomRight ? TextAlignment.LEFT : TextAlignment.RIGHT);
@@ -74,7 +61,7 @@ final class Waveform extends Region {
                 6);
         g.setTextAlign(TextAlignment.RIGHT);
         g.setTextBaseline(VPos.BOTTOM);
-        g.setFill(Ink.QUIET);
+        g.setFill(Ink.of(g).quiet());
         g.fillText(String.format(Locale.ROOT, "%.2f s", side.clip().seconds()), w - 12, h - 6);
     }
 }

@@ -1,0 +1,74 @@
+package nightreed.desktop.drawing;
+
+import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.canvas.Canvas;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.layout.Region;
+
+/** A region filled by one canvas, drawn anew when its size, its scene or the look changes. */
+public abstract class Drawing extends Region {
+    private final Canvas canvas = new Canvas();
+
+    protected Drawing() {
+        getChildren().add(canvas);
+        sceneProperty().addListener((o, a, scene) -> {
+            if (scene != null) {
+                redraw();
+            }
+        });
+    }
+
+    /** Paints everything; called on the FX thread with at least a few pixels of room. */
+    protected abstract void paint(GraphicsContext g, double width, double height);
+
+    /** Draws anew. Nothing happens before there is room to draw in. */
+    public final void redraw() {
+        if (canvas.getWidth() >= 10 && canvas.getHeight() >= 10) {
+            paint(canvas.getGraphicsContext2D(), canvas.getWidth(), canvas.getHeight());
+        }
+    }
+
+    @Override
+    protected void layoutChildren() {
+        if (canvas.getWidth() != getWidth() || canvas.getHeight() != getHeight()) {
+            canvas.setWidth(getWidth());
+            canvas.setHeight(getHeight());
+            redraw();
+        }
+    }
+
+    /** Draws everything under a node anew, for a change of look. */
+    public static void redrawAll(Node node) {
+        if (node instanceof Drawing d) {
+            d.redraw();
+        }
+        if (node instanceof Parent p) {
+            p.getChildrenUnmodifiable().forEach(Drawing::redrawAll);
+        }
+    }
+
+    /** Fills the ground and rounds it off. One large round shape would look the same and be slow without a graphics card. */
+    protected static void ground(GraphicsContext g, double w, double h) {
+        g.setFill(Ink.of(g).panel());
+        g.fillRect(0, 0, w, h);
+        corners(g, w, h);
+    }
+
+    protected static void corners(GraphicsContext g, double w, double h) {
+        double r = 8;
+        g.setFill(Ink.of(g).ground());
+        for (double x : new double[] {0, w}) {
+            for (double y : new double[] {0, h}) {
+                double inX = x == 0 ? r : w - r;
+                double inY = y == 0 ? r : h - r;
+                g.beginPath();
+                g.moveTo(x, inY);
+                g.lineTo(x, y);
+                g.lineTo(inX, y);
+                g.quadraticCurveTo(x, y, x, inY);
+                g.fill();
+            }
+        }
+    }
+}

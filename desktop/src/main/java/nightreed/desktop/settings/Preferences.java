@@ -1,0 +1,130 @@
+package nightreed.desktop.settings;
+
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import java.util.ArrayList;
+import java.util.List;
+import nightreed.desktop.reedbed.Axis;
+import nightreed.device.SoundOut;
+import nightreed.match.Hearing;
+
+/**
+ * Everything a user can set.
+ *
+ * @param look         night or day
+ * @param scalePercent size of everything in the window, 100 to 200; takes effect at the next start
+ * @param output       name of the sound output, null for the system's own choice
+ * @param blockSamples samples per block of sound: fewer are heard sooner, more are safer on a busy machine
+ * @param referenceHz  pitch of A4 that offsets are told against [Hz], 400 to 480
+ * @param axis         frequency axis that pictures start with
+ * @param hearing      thresholds of hearing
+ * @param place        where the window was
+ * @param recent       projects opened before, the latest first
+ * @param welcomed     whether the first words have been shown
+ */
+@JsonIgnoreProperties(ignoreUnknown = true)
+public record Preferences(
+        Look look,
+        int scalePercent,
+        String output,
+        int blockSamples,
+        double referenceHz,
+        Axis.Kind axis,
+        Hearing hearing,
+        Place place,
+        List<String> recent,
+        boolean welcomed) {
+    /** Sizes of blocks that can be chosen [samples]. */
+    public static final List<Integer> BLOCKS = List.of(64, 128, 256, 512, 1024, 2048);
+
+    private static final int MOST_RECENT = 8;
+
+    public static final Preferences USUAL = new Preferences(
+            Look.NIGHT,
+            100,
+            null,
+            SoundOut.USUAL_BLOCK,
+            440,
+            Axis.Kind.RATIO,
+            Hearing.USUAL,
+            Place.USUAL,
+            List.of(),
+            false);
+
+    /** The two looks. */
+    public enum Look {
+        NIGHT,
+        DAY
+    }
+
+    /**
+     * Where the window was, in screen units; NaN where the system may choose.
+     *
+     * @param dividerShare share of the width that the stage has, the rest being the margin
+     * @param notes        whether the margin is open
+     */
+    public record Place(
+            double x, double y, double width, double height, boolean maximized, double dividerShare, boolean notes) {
+        public static final Place USUAL = new Place(Double.NaN, Double.NaN, 1280, 800, false, 0.77, true);
+    }
+
+    /** Values out of range, as a hand-edited file may hold, become the usual ones. */
+    public Preferences {
+        look = look == null ? Look.NIGHT : look;
+        scalePercent = Math.max(100, Math.min(200, scalePercent));
+        blockSamples = BLOCKS.contains(blockSamples) ? blockSamples : SoundOut.USUAL_BLOCK;
+        referenceHz = referenceHz >= 400 && referenceHz <= 480 ? referenceHz : 440;
+        axis = axis == null ? Axis.Kind.RATIO : axis;
+        hearing = hearing == null ? Hearing.USUAL : hearing;
+        place = place == null ? Place.USUAL : place;
+        recent = recent == null ? List.of() : List.copyOf(recent.subList(0, Math.min(MOST_RECENT, recent.size())));
+    }
+
+    public Preferences withLook(Look l) {
+        return new Preferences(
+                l, scalePercent, output, blockSamples, referenceHz, axis, hearing, place, recent, welcomed);
+    }
+
+    public Preferences withScalePercent(int s) {
+        return new Preferences(look, s, output, blockSamples, referenceHz, axis, hearing, place, recent, welcomed);
+    }
+
+    public Preferences withOutput(String name, int block) {
+        return new Preferences(look, scalePercent, name, block, referenceHz, axis, hearing, place, recent, welcomed);
+    }
+
+    public Preferences withReferenceHz(double hz) {
+        return new Preferences(look, scalePercent, output, blockSamples, hz, axis, hearing, place, recent, welcomed);
+    }
+
+    public Preferences withAxis(Axis.Kind k) {
+        return new Preferences(
+                look, scalePercent, output, blockSamples, referenceHz, k, hearing, place, recent, welcomed);
+    }
+
+    public Preferences withHearing(Hearing h) {
+        return new Preferences(look, scalePercent, output, blockSamples, referenceHz, axis, h, place, recent, welcomed);
+    }
+
+    public Preferences withPlace(Place p) {
+        return new Preferences(
+                look, scalePercent, output, blockSamples, referenceHz, axis, hearing, p, recent, welcomed);
+    }
+
+    public Preferences withRecent(String path) {
+        List<String> next = new ArrayList<>(recent);
+        next.remove(path);
+        next.add(0, path);
+        return new Preferences(
+                look, scalePercent, output, blockSamples, referenceHz, axis, hearing, place, next, welcomed);
+    }
+
+    public Preferences asWelcomed() {
+        return new Preferences(
+                look, scalePercent, output, blockSamples, referenceHz, axis, hearing, place, recent, true);
+    }
+
+    /** Distance of a frequency from a key at the reference pitch, given that at A4 = 440 Hz [cents]. */
+    public double centsAtReference(double centsFrom440) {
+        return centsFrom440 - 1200 * Math.log(referenceHz / 440) / Math.log(2);
+    }
+}

@@ -1,0 +1,31 @@
+package nightreed.desktop.shell;
+
+import atlantafx.base.theme.PrimerDark;
+import atlantafx.base.theme.PrimerLight;
+import java.util.List;
+import java.util.Objects;
+import javafx.application.Application;
+import javafx.scene.Scene;
+import nightreed.desktop.drawing.Drawing;
+import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.settings.Preferences.Look;
+
+/** Night and day: style sheets for the controls, ink for the drawings. */
+public final class Looks {
+    private Looks() {}
+
+    public static void apply(Scene scene, Look look) {
+        boolean night = look == Look.NIGHT;
+        Application.setUserAgentStylesheet(
+                night ? new PrimerDark().getUserAgentStylesheet() : new PrimerLight().getUserAgentStylesheet());
+        (night ? Ink.NIGHT : Ink.DAY).fill(scene);
+        scene.getStylesheets().setAll(List.of(sheet(night ? "night.css" : "day.css"), sheet("look.css")));
+        scene.setFill((night ? Ink.NIGHT : Ink.DAY).ground());
+        Drawing.redrawAll(scene.getRoot());
+    }
+
+    private static String sheet(String name) {
+        return Objects.requireNonNull(Looks.class.getResource("/nightreed/desktop/" + name), name)
+                .toExternalForm();
+    }
+}
