@@ -35,6 +35,7 @@ public final class GuidePage extends Page {
 
     private final Map<String, Button> side = new LinkedHashMap<>();
     private String chapter = "index";
+    private String shown = "";
 
     public GuidePage(Runnable leave) {
         super("Guide", leave);
@@ -61,6 +62,10 @@ public final class GuidePage extends Page {
 
     /** Opens a chapter, or a part of it after a '#'. Unknown names open the contents. */
     public void open(String target) {
+        if (target.equals(shown)) {
+            return;
+        }
+        shown = target;
         String[] parts = target.replace(".md", "").split("#", 2);
         chapter = CHAPTERS.containsKey(parts[0]) ? parts[0] : "index";
         Prose prose = new Prose(text(chapter), this::open);

@@ -2,6 +2,7 @@ package nightreed.desktop.shell;
 
 import java.io.File;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
@@ -21,7 +22,6 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
-import javafx.scene.control.SplitPane;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -67,9 +67,10 @@ public final class Shell extends BorderPane {
     private final Map<Stage6, StageView> views = new EnumMap<>(Stage6.class);
     private final StackPane centre = new StackPane();
     private final ScrollPane margin = new ScrollPane();
+    private final StackPane allNotes = new StackPane();
+    private final MarginSide side = new MarginSide(margin);
     private final KeepView keep;
     private final MenuButton project = new MenuButton();
-    private final SplitPane split = new SplitPane();
     private final Button unsaved = new Button();
     private final Button readMore = new Button("Read more");
     private final Timeline retry = new Timeline(new KeyFrame(Duration.seconds(3), e -> retry()));
@@ -85,6 +86,8 @@ public final class Shell extends BorderPane {
     private Stage6 stage = Stage6.BRIEF;
     private Page page; // in place of the stage, null if none is open
     private GuidePage guide;
+    private boolean warm;
+    private PreferencesPage preferencesPage;
     private String helpTarget = "index";
 
     public Shell(Bench bench, SoundOut sound, PreferenceStore preferences) {
@@ -105,6 +108,8 @@ public final class Shell extends BorderPane {
         Help.chapter(path, "index");
         centre.getStyleClass().add("centre");
         margin.setFitToWidth(true);
+        margin.setContent(allNotes);
+        allNotes.setAlignment(Pos.TOP_LEFT);
         margin.setMinWidth(230);
         margin.getStyleClass().add("margin");
         margin.setFocusTraversable(false);
@@ -112,10 +117,9 @@ public final class Shell extends BorderPane {
         Help.chapter(head, "projects");
         setTop(head);
         setLeft(path);
-        SplitPane.setResizableWithParent(margin, false);
-        split.getItems().setAll(centre, margin);
-        split.setDividerPositions(preferences.get().place().dividerShare());
-        setCenter(split);
+        side.setWidthShare(1 - preferences.get().place().dividerShare());
+        setCenter(centre);
+        setRight(side);
         setBottom(rail);
         if (!preferences.get().place().notes()) {
             notes(false);
@@ -152,6 +156,51 @@ public final class Shell extends BorderPane {
         views.put(s, view);
         Help.chapter(view.centre(), chapter);
         Help.chapter(view.margin(), chapter);
+        // all stay in the window: putting one in anew would have everything in it styled again, at every change of
+        // stage
+        centre.getChildren().add(view.centre());
+        allNotes.getChildren().add(view.margin());
+        show(view.centre(), false);
+        show(view.margin(), false);
+    }
+
+    private static void show(Node n, boolean on) {
+        n.setVisible(on);
+        n.setManaged(on);
+    }
+
+    /**
+     * Styles and lays out what has not been seen yet, a piece at a time while nothing else happens, so that the first visit
+     * is as quick as every other.
+     */
+    private void warmUp() {
+        List<Runnable> pieces = new ArrayList<>();
+        for (Stage6 s : Stage6.values()) {
+            pieces.add(() -> glimpse(s, views.get(s).centre(), true));
+            pieces.add(() -> glimpse(s, views.get(s).centre(), false));
+            pieces.add(() -> glimpse(s, views.get(s).margin(), true));
+            pieces.add(() -> glimpse(s, views.get(s).margin(), false));
+        }
+        pieces.add(this::guide);
+        pieces.add(this::preferencesPage);
+        Timeline quietly = new Timeline();
+        for (int i = 0; i < pieces.size(); i++) {
+            Runnable piece = pieces.get(i);
+            quietly.getKeyFrames().add(new KeyFrame(Duration.millis(600 + 120 * i), e -> piece.run()));
+        }
+        quietly.play();
+    }
+
+    private void glimpse(Stage6 s, Node n, boolean on) {
+        if (page != null || s != stage) {
+            if (on) {
+                views.get(s).show(bench.state());
+            }
+            n.setOpacity(on ? 0 : 1);
+            show(n, on);
+        } else {
+            n.setOpacity(1);
+        }
     }
 
     /** What the welcome page leads to. */
@@ -190,9 +239,15 @@ public final class Shell extends BorderPane {
     // ---- pages ----
 
     private void open(Page next) {
+        closePage();
+        show(views.get(stage).centre(), false);
+        if (!centre.getChildren().contains(next)) {
+            centre.getChildren().add(next);
+        }
+        next.setOpacity(1);
+        show(next, true);
         page = next;
-        centre.getChildren().setAll(next);
-        split.getItems().setAll(centre);
+        show(side, false);
         next.arrive();
     }
 
@@ -201,28 +256,50 @@ public final class Shell extends BorderPane {
         return page;
     }
 
-    private void leavePage() {
+    private void closePage() {
         if (page != null) {
+            show(page, false);
             page = null;
             preferences.change(Preferences::asWelcomed);
-            go(stage);
-            notes(preferences.get().place().notes());
         }
+    }
+
+    private void leavePage() {
+        go(stage);
     }
 
     /** Opens the guide at a chapter, such as "compare" or "preferences#sound". */
     public void openGuide(String target) {
-        if (guide == null) {
-            guide = new GuidePage(this::leavePage);
-        }
-        guide.open(target);
+        guide().open(target);
         open(guide);
     }
 
     public void openPreferences() {
-        PreferencesPage p = new PreferencesPage(preferences, sound, this::leavePage);
-        Help.chapter(p, "preferences");
-        open(p);
+        open(preferencesPage());
+    }
+
+    private GuidePage guide() {
+        if (guide == null) {
+            guide = new GuidePage(this::leavePage);
+            putAway(guide);
+        }
+        return guide;
+    }
+
+    private PreferencesPage preferencesPage() {
+        if (preferencesPage == null) {
+            preferencesPage = new PreferencesPage(preferences, sound, this::leavePage);
+            Help.chapter(preferencesPage, "preferences");
+            putAway(preferencesPage);
+        }
+        return preferencesPage;
+    }
+
+    /** Has a page styled once, unseen. */
+    private void putAway(Page p) {
+        centre.getChildren().add(p);
+        p.setOpacity(0);
+        Platform.runLater(() -> show(p, p == page));
     }
 
     public void openAbout() {
@@ -238,15 +315,7 @@ public final class Shell extends BorderPane {
     // ---- margin ----
 
     private void notes(boolean open) {
-        if (page == null) {
-            double share = preferences.get().place().dividerShare();
-            if (open && split.getItems().size() == 1) {
-                split.getItems().setAll(centre, margin);
-                split.setDividerPositions(share);
-            } else if (!open) {
-                split.getItems().setAll(centre);
-            }
-        }
+        show(side, open && page == null);
         fold.setText(open ? "Notes ›" : "‹ Notes");
     }
 
@@ -256,8 +325,7 @@ public final class Shell extends BorderPane {
 
     /** Share of the width that the stage has. */
     public double dividerShare() {
-        double[] at = split.getDividerPositions();
-        return at.length == 0 ? preferences.get().place().dividerShare() : at[0];
+        return 1 - side.widthShare();
     }
 
     private void foldNotes() {
@@ -449,21 +517,28 @@ public final class Shell extends BorderPane {
     /** Brings a stage to the front, in place of any page. */
     public void go(Stage6 next) {
         if (page != null) {
-            page = null;
-            preferences.change(Preferences::asWelcomed);
+            closePage();
             notes(notesOpen());
         }
+        StageView before = views.get(stage);
+        show(before.centre(), false);
+        show(before.margin(), false);
         stage = next;
         StageView v = views.get(next);
         v.show(bench.state());
-        Node content = v.centre();
-        centre.getChildren().setAll(content);
-        margin.setContent(v.margin());
-        v.margin().getStyleClass().add("margin-notes");
+        v.centre().setOpacity(1);
+        v.margin().setOpacity(1);
+        show(v.centre(), true);
+        show(v.margin(), true);
+        margin.setVvalue(0);
         path.show(stage, bench.state());
     }
 
     private void show(BenchState before, BenchState s) {
+        if (!warm && s.current() != null) {
+            warm = true;
+            warmUp();
+        }
         project.setText(s.projectName().isEmpty() ? "no project" : s.projectName());
         imitation.setText(s.current() == null ? "" : s.current().name());
         if (!s.imitations().equals(before.imitations()) || imitation.getItems().isEmpty()) {

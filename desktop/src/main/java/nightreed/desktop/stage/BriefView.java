@@ -30,7 +30,7 @@ import nightreed.sound.file.SoundFiles;
 public final class BriefView implements StageView {
     private final Bench bench;
     private final VBox centre = new VBox(14);
-    private final VBox margin = new VBox(8);
+    private final Notes margin = new Notes(8);
     private final VBox list = new VBox(4);
     private final Label dropText = Parts.heading("");
     private final MicrophonePanel microphone;
@@ -205,12 +205,12 @@ public final class BriefView implements StageView {
     }
 
     @Override
-    public Node margin() {
+    public Notes margin() {
         return margin;
     }
 
     @Override
-    public void show(BenchState s) {
+    public void fill(BenchState s) {
         dropText.setText(s.recording() == null ? "Drop a recording here" : "Drop another recording here");
         list.getChildren().clear();
         for (Imitation i : s.imitations()) {
@@ -221,38 +221,34 @@ public final class BriefView implements StageView {
             b.setOnAction(e -> bench.choose(i));
             list.getChildren().add(b);
         }
-        margin.getChildren().setAll(Parts.heading("What is asked for"));
+        margin.add(Notes.heading("What is asked for"));
         if (s.recording() == null) {
-            margin.getChildren()
-                    .addAll(
-                            Parts.body(
-                                    "Bring in the sound that must be imitated. Everything after this is computed from"
-                                            + " it."),
-                            Parts.quiet("First a recording, then its numbers, then a recipe that you can play, compare"
-                                    + " and take away."));
+            margin.add(
+                    Notes.body("Bring in the sound that must be imitated. Everything after this is computed from"
+                            + " it."),
+                    Notes.quiet("First a recording, then its numbers, then a recipe that you can play, compare"
+                            + " and take away."));
             return;
         }
-        margin.getChildren().addAll(Parts.body(s.recordingName()), Parts.space(2));
+        margin.add(Notes.body(s.recordingName()), Notes.space(2));
         var m = s.recording().measurement();
-        margin.getChildren()
-                .addAll(
-                        Parts.pair("length", String.format(Locale.ROOT, "%.2f s", m.durationSeconds())),
-                        Parts.pair("sounds", m.f0Hz() == null ? "no clear pitch" : m.nearestNote()),
-                        Parts.pair("rate", m.sampleRateHz() + " Hz"),
-                        Parts.pair(
-                                "loudness",
-                                m.loudnessLufs() == null
-                                        ? "under the gate"
-                                        : String.format(Locale.ROOT, "%.1f LUFS", m.loudnessLufs())));
+        margin.add(
+                Notes.pair("length", String.format(Locale.ROOT, "%.2f s", m.durationSeconds())),
+                Notes.pair("sounds", m.f0Hz() == null ? "no clear pitch" : m.nearestNote()),
+                Notes.pair("rate", m.sampleRateHz() + " Hz"),
+                Notes.pair(
+                        "loudness",
+                        m.loudnessLufs() == null
+                                ? "under the gate"
+                                : String.format(Locale.ROOT, "%.1f LUFS", m.loudnessLufs())));
         for (String remark : m.remarks()) {
-            margin.getChildren().add(Parts.quiet(remark));
+            margin.add(Notes.quiet(remark));
         }
         if (s.recipe() == null) {
-            margin.getChildren()
-                    .addAll(
-                            Parts.space(6),
-                            Parts.body("It has been measured. Look at it under Measure, or go on at once:"),
-                            fit);
+            margin.add(
+                    Notes.space(6),
+                    Notes.body("It has been measured. Look at it under Measure, or go on at once:"),
+                    Notes.of(fit));
         }
     }
 }

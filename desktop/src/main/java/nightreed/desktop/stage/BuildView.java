@@ -22,6 +22,8 @@ import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.ruler.Ruler;
+import nightreed.match.Comparison;
+import nightreed.match.Side;
 import nightreed.match.Tolerances;
 import nightreed.measure.Partial;
 import nightreed.project.Take;
@@ -38,8 +40,10 @@ public final class BuildView implements StageView {
     private static final int MODE_COLUMNS = 2;
 
     private final Bench bench;
+    private Side shownRecording;
+    private Comparison shownComparison;
     private final VBox centre = new VBox(8);
-    private final VBox margin = new VBox(6);
+    private final Notes margin = new Notes(6);
     private final Reedbed bed;
     private final GridPane rulers = new GridPane();
     private final Label total = Parts.figures("");
@@ -115,32 +119,35 @@ public final class BuildView implements StageView {
     }
 
     @Override
-    public Node margin() {
+    public Notes margin() {
         return margin;
     }
 
     @Override
-    public void show(BenchState s) {
+    public void fill(BenchState s) {
         fit.setDisable(s.recording() == null);
         fit.setText(s.recipe() == null ? "Fit an imitation" : "Fit anew");
         total.setText(
                 s.comparison() == null
                         ? ""
                         : String.format(Locale.ROOT, "%.2f JND", s.comparison().totalJnd()));
-        bed.setModel(
-                s.recording() == null
-                        ? BedModel.EMPTY
-                        : BedModel.of(s.recording().measurement(), s.comparison(), Axis.Kind.RATIO));
+        if (s.recording() != shownRecording || s.comparison() != shownComparison) {
+            shownRecording = s.recording();
+            shownComparison = s.comparison();
+            bed.setModel(
+                    s.recording() == null
+                            ? BedModel.EMPTY
+                            : BedModel.of(s.recording().measurement(), s.comparison(), Axis.Kind.RATIO));
+        }
         if (s.recipe() == null) {
             rulers.getChildren().clear();
             shownIds = List.of();
-            margin.getChildren().setAll(Parts.heading("Nothing built yet"));
-            margin.getChildren()
-                    .add(Parts.body(
-                            s.recording() == null
-                                    ? "Bring in a recording on the Brief stage first."
-                                    : "Fit an imitation: every partial becomes a mode with its own level and decay, and"
-                                            + " the strike is polished until it sounds right."));
+            margin.add(Notes.heading("Nothing built yet"));
+            margin.add(Notes.body(
+                    s.recording() == null
+                            ? "Bring in a recording on the Brief stage first."
+                            : "Fit an imitation: every partial becomes a mode with its own level and decay, and"
+                                    + " the strike is polished until it sounds right."));
             return;
         }
         rulers(s);
@@ -244,47 +251,42 @@ public final class BuildView implements StageView {
 
     private void notes(BenchState s) {
         ResonatorRecipe r = s.recipe();
-        margin.getChildren().setAll(Parts.heading("Why resonators"));
-        margin.getChildren()
-                .add(Parts.body(String.format(
-                        Locale.ROOT,
-                        "%d partials each die at their own pace. %d modes, struck together, do the same; no envelope is"
-                                + " shared.",
-                        s.recording().measurement().reliablePartials().size(),
-                        r.modes().size())));
+        margin.add(Notes.heading("Why resonators"));
+        margin.add(Notes.body(String.format(
+                Locale.ROOT,
+                "%d partials each die at their own pace. %d modes, struck together, do the same; no envelope is"
+                        + " shared.",
+                s.recording().measurement().reliablePartials().size(),
+                r.modes().size())));
         Partial p = bench.selectedProperty().get();
         if (p != null) {
             int i = nearestMode(r, p);
             var m = r.modes().get(i);
-            margin.getChildren().addAll(Parts.space(6), Parts.heading("Mode " + (i + 1)));
-            margin.getChildren()
-                    .addAll(
-                            Parts.pair("frequency", String.format(Locale.ROOT, "%.2f Hz", m.ratio() * r.f0Hz())),
-                            Parts.pair("level", String.format(Locale.ROOT, "%.1f dB", m.levelDb())),
-                            Parts.pair("T60", String.format(Locale.ROOT, "%.3f s", m.t60Seconds())),
-                            Parts.pair(
-                                    "rings like Q",
-                                    String.format(Locale.ROOT, "%.0f", m.t60Seconds() * m.ratio() * r.f0Hz() / 2.199)));
+            margin.add(Notes.space(6), Notes.heading("Mode " + (i + 1)));
+            margin.add(
+                    Notes.pair("frequency", String.format(Locale.ROOT, "%.2f Hz", m.ratio() * r.f0Hz())),
+                    Notes.pair("level", String.format(Locale.ROOT, "%.1f dB", m.levelDb())),
+                    Notes.pair("T60", String.format(Locale.ROOT, "%.3f s", m.t60Seconds())),
+                    Notes.pair(
+                            "rings like Q",
+                            String.format(Locale.ROOT, "%.0f", m.t60Seconds() * m.ratio() * r.f0Hz() / 2.199)));
             if (p.t60Seconds() != null && Math.abs(Math.log(m.t60Seconds() / p.t60Seconds())) > 0.1) {
-                margin.getChildren()
-                        .add(Parts.quiet(String.format(
-                                Locale.ROOT, "The recording's partial there rings for %.3f s.", p.t60Seconds())));
+                margin.add(Notes.quiet(
+                        String.format(Locale.ROOT, "The recording's partial there rings for %.3f s.", p.t60Seconds())));
             }
         }
         List<Take> takes = s.takes();
         if (!takes.isEmpty()) {
-            margin.getChildren().addAll(Parts.space(6), Parts.heading("Takes"));
+            margin.add(Notes.space(6), Notes.heading("Takes"));
             for (int i = takes.size() - 1; i >= Math.max(0, takes.size() - 5); i--) {
                 Take t = takes.get(i);
-                HBox row = Parts.pair(t.name(), String.format(Locale.ROOT, "%.2f", t.totalJnd()));
-                margin.getChildren().add(row);
+                margin.add(Notes.pair(t.name(), String.format(Locale.ROOT, "%.2f", t.totalJnd())));
             }
         }
-        margin.getChildren()
-                .addAll(
-                        Parts.space(6),
-                        Parts.quiet("Green: how far a value may move before anyone hears it. Amber tick: the fitted"
-                                + " value, a double click goes back to it. The bar at the end: how strongly the value"
-                                + " moves the match."));
+        margin.add(
+                Notes.space(6),
+                Notes.quiet("Green: how far a value may move before anyone hears it. Amber tick: the fitted"
+                        + " value, a double click goes back to it. The bar at the end: how strongly the value"
+                        + " moves the match."));
     }
 }

@@ -1,5 +1,6 @@
 package nightreed.desktop.stage;
 
+import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
@@ -31,7 +32,7 @@ import nightreed.project.Take;
 public final class CompareView implements StageView {
     private final Bench bench;
     private final VBox centre = new VBox(6);
-    private final VBox margin = new VBox(8);
+    private final Notes margin = new Notes(8);
     private final Reedbed bed;
     private final Strip strip;
     private final Slider time = new Slider(0, 1, 0);
@@ -42,6 +43,8 @@ public final class CompareView implements StageView {
     private final Map<Aspect, ProgressBar> bars = new EnumMap<>(Aspect.class);
     private Axis.Kind kind;
     private Comparison shown;
+    private List<Move> shownMoves;
+    private final List<Node> cards = new ArrayList<>();
 
     public CompareView(Bench bench, PreferenceStore preferences) {
         this.bench = bench;
@@ -150,12 +153,12 @@ public final class CompareView implements StageView {
     }
 
     @Override
-    public Node margin() {
+    public Notes margin() {
         return margin;
     }
 
     @Override
-    public void show(BenchState s) {
+    public void fill(BenchState s) {
         if (s.comparison() == null) {
             shown = null;
             bed.setModel(
@@ -166,14 +169,13 @@ public final class CompareView implements StageView {
             verdict.setText("");
             values.values().forEach(v -> v.setText(""));
             bars.values().forEach(b -> b.setProgress(0));
-            margin.getChildren().setAll(Parts.heading("Next moves"));
-            margin.getChildren()
-                    .add(Parts.body(
-                            s.recipe() != null
-                                    ? "Listening …"
-                                    : s.recording() == null
-                                            ? "Bring in a recording on the Brief stage first."
-                                            : "Fit an imitation on the Build stage first."));
+            margin.add(Notes.heading("Next moves"));
+            margin.add(Notes.body(
+                    s.recipe() != null
+                            ? "Listening …"
+                            : s.recording() == null
+                                    ? "Bring in a recording on the Brief stage first."
+                                    : "Fit an imitation on the Build stage first."));
             return;
         }
         Comparison c = s.comparison();
@@ -212,20 +214,26 @@ public final class CompareView implements StageView {
     }
 
     private void moves(BenchState s) {
-        margin.getChildren().setAll(Parts.heading("Next moves"));
+        margin.add(Notes.heading("Next moves"));
         if (s.moves() == null) {
-            margin.getChildren().add(Parts.quiet("Trying what would help most …"));
+            margin.add(Notes.quiet("Trying what would help most …"));
             return;
         }
         if (s.moves().isEmpty()) {
-            margin.getChildren()
-                    .add(Parts.body("No single value brings it closer: what is left is within what these modes and this"
-                            + " noise can do."));
+            margin.add(Notes.body("No single value brings it closer: what is left is within what these modes and this"
+                    + " noise can do."));
+        }
+        if (s.moves() != shownMoves) {
+            shownMoves = s.moves();
+            cards.clear();
+            for (int i = 0; i < shownMoves.size(); i++) {
+                cards.add(card(shownMoves.get(i), i));
+            }
         }
         for (int i = 0; i < s.moves().size(); i++) {
-            margin.getChildren().add(card(s.moves().get(i), i));
+            margin.add(Notes.of(cards.get(i)));
         }
-        margin.getChildren().addAll(Parts.space(4), Parts.heading("What is left"), Parts.body(left(s)));
+        margin.add(Notes.space(4), Notes.heading("What is left"), Notes.body(left(s)));
     }
 
     private static String left(BenchState s) {

@@ -44,17 +44,26 @@ final class DecayPlot extends Drawing {
         double[] out = new double[count];
         step = Math.max(1e-4, span / count);
         int n = (int) (window * fs);
+        double turnRe = Math.cos(2 * Math.PI * p.frequencyHz() / fs);
+        double turnIm = Math.sin(2 * Math.PI * p.frequencyHz() / fs);
+        double[] window0 = new double[n];
+        double sum = 0;
+        for (int i = 0; i < n; i++) {
+            window0[i] = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n);
+            sum += window0[i];
+        }
         for (int k = 0; k < count; k++) {
             int at = onset + (int) (k * step * fs);
             double re = 0;
             double im = 0;
-            double sum = 0;
+            double c = 1; // turns at the partial's frequency
+            double s = 0;
             for (int i = 0; i < n && at + i < x.length; i++) {
-                double w = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n);
-                double phase = 2 * Math.PI * p.frequencyHz() * i / fs;
-                re += w * x[at + i] * Math.cos(phase);
-                im += w * x[at + i] * Math.sin(phase);
-                sum += w;
+                re += window0[i] * x[at + i] * c;
+                im += window0[i] * x[at + i] * s;
+                double next = c * turnRe - s * turnIm;
+                s = c * turnIm + s * turnRe;
+                c = next;
             }
             out[k] = 20 * Math.log10(2 * Math.hypot(re, im) / Math.max(1e-9, sum) / p.amplitude() + 1e-9);
         }

@@ -11,7 +11,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
-import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -27,12 +26,13 @@ import nightreed.recipe.Recipe;
 public final class KeepView implements StageView {
     private final Bench bench;
     private final HBox centre = new HBox(14);
-    private final VBox margin = new VBox(6);
+    private final Notes margin = new Notes(6);
     private final TextArea note = new TextArea();
     private final TextField takeNote = new TextField();
     private final Button keep = new Button("Keep this take (Ctrl+T)");
     private final VBox takes = new VBox(6);
-    private final GridPane sheet = new GridPane();
+    private final Cells sheet = new Cells();
+    private List<Take> shownTakes;
     private final Button export = new Button("Write the files…");
     private final Label written = Parts.quiet("");
 
@@ -114,36 +114,41 @@ public final class KeepView implements StageView {
     }
 
     @Override
-    public Node margin() {
+    public Notes margin() {
         return margin;
     }
 
     @Override
-    public void show(BenchState s) {
+    public void fill(BenchState s) {
         if (!note.isFocused()) {
             note.setText(s.snapshot().note());
         }
         boolean ready = s.recipe() != null && s.recording() != null;
         export.setDisable(!ready);
         keep.setDisable(!ready);
-        takes.getChildren().clear();
-        List<Take> all = s.takes();
-        if (all.isEmpty()) {
-            takes.getChildren().add(Parts.quiet("No take yet. A take keeps the recipe as it is, with what you hear."));
-        }
-        for (int i = all.size() - 1; i >= 0; i--) {
-            takes.getChildren().add(take(all.get(i)));
+        if (!s.takes().equals(shownTakes)) {
+            shownTakes = s.takes();
+            log();
         }
         values(s);
-        margin.getChildren().setAll(Parts.heading("To take away"));
-        margin.getChildren()
-                .addAll(
-                        Parts.body("The patch sheet is one page that opens anywhere and prints: every value with its"
-                                + " unit, how far it may move before anyone hears it, and where it comes from."),
-                        Parts.quiet("With it go the imitation as WAV (24 bit), the recipe as JSON and the partials as"
-                                + " CSV."),
-                        Parts.space(4),
-                        Parts.quiet("Nothing needs saving: every change is in the project file when you see it."));
+        margin.add(Notes.heading("To take away"));
+        margin.add(
+                Notes.body("The patch sheet is one page that opens anywhere and prints: every value with its"
+                        + " unit, how far it may move before anyone hears it, and where it comes from."),
+                Notes.quiet(
+                        "With it go the imitation as WAV (24 bit), the recipe as JSON and the partials as" + " CSV."),
+                Notes.space(4),
+                Notes.quiet("Nothing needs saving: every change is in the project file when you see it."));
+    }
+
+    private void log() {
+        takes.getChildren().clear();
+        if (shownTakes.isEmpty()) {
+            takes.getChildren().add(Parts.quiet("No take yet. A take keeps the recipe as it is, with what you hear."));
+        }
+        for (int i = shownTakes.size() - 1; i >= 0; i--) {
+            takes.getChildren().add(take(shownTakes.get(i)));
+        }
     }
 
     private Node take(Take t) {
@@ -174,25 +179,26 @@ public final class KeepView implements StageView {
     }
 
     private void values(BenchState s) {
-        sheet.getChildren().clear();
+        sheet.begin();
         if (s.recipe() == null) {
-            sheet.add(Parts.quiet("Fit an imitation first."), 0, 0);
+            sheet.put(0, sheet.row(), "quiet", "Fit an imitation first.", Parts::quiet);
+            sheet.end();
             return;
         }
-        int row = 0;
         Parameter.Group group = null;
         for (Recipe.Setting v : s.recipe().settings()) {
             Parameter p = v.parameter();
             if (p.group() != group) {
                 group = p.group();
-                sheet.add(Parts.styled(group.title(), "sheet-group"), 0, row++);
+                sheet.put(0, sheet.row(), "group", group.title(), t -> Parts.styled(t, "sheet-group"));
             }
             Tolerances.Span span = s.tolerances().get(p.id());
-            Label name = Parts.body(p.name());
-            name.setWrapText(false);
-            sheet.add(name, 0, row);
-            sheet.add(Parts.figures(p.formatWithUnit(v.value())), 1, row);
-            sheet.add(Parts.quiet(span == null ? "" : p.format(span.low()) + " to " + p.format(span.high())), 2, row++);
+            int row = sheet.row();
+            sheet.put(0, row, "name", p.name(), t -> Parts.styled(t, "body"));
+            sheet.put(1, row, "value", p.formatWithUnit(v.value()), Parts::figures);
+            String room = span == null ? "" : p.format(span.low()) + " to " + p.format(span.high());
+            sheet.put(2, row, "room", room, Parts::quiet);
         }
+        sheet.end();
     }
 }

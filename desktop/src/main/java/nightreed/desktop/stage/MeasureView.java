@@ -26,7 +26,7 @@ public final class MeasureView implements StageView {
     private final Bench bench;
     private final PreferenceStore preferences;
     private final VBox centre = new VBox(8);
-    private final VBox margin = new VBox(6);
+    private final Notes margin = new Notes(6);
     private final Waveform waveform = new Waveform();
     private final Reedbed bed;
     private final DecayPlot decay = new DecayPlot();
@@ -126,19 +126,19 @@ public final class MeasureView implements StageView {
     }
 
     @Override
-    public Node margin() {
+    public Notes margin() {
         return margin;
     }
 
     @Override
-    public void show(BenchState s) {
+    public void fill(BenchState s) {
         if (s.recording() == null) {
             shown = null;
             bed.setModel(BedModel.EMPTY);
             table.getItems().clear();
             waveform.show(null);
             decay.show(null, null, null);
-            margin.getChildren().setAll(Parts.heading("What this is"), Parts.body("Nothing has been brought in yet."));
+            margin.add(Notes.heading("What this is"), Notes.body("Nothing has been brought in yet."));
             return;
         }
         Measurement m = s.recording().measurement();
@@ -156,53 +156,49 @@ public final class MeasureView implements StageView {
     }
 
     private void notes(Measurement m, boolean unfitted) {
-        margin.getChildren().setAll(Parts.heading("What this is"));
+        margin.add(Notes.heading("What this is"));
         for (String sentence : PlainWords.about(m)) {
-            margin.getChildren().add(Parts.body(sentence));
+            margin.add(Notes.body(sentence));
         }
-        margin.getChildren().addAll(Parts.space(6), Parts.heading("Also measured"));
-        margin.getChildren()
-                .add(Parts.pair(
-                        "offset",
-                        m.centsFromConcert() == null
-                                ? "no pitch"
-                                : String.format(
-                                        Locale.ROOT,
-                                        "%+.1f cents (A4 = %.5s Hz)",
-                                        preferences.get().centsAtReference(m.centsFromConcert()),
-                                        preferences.get().referenceHz())));
-        margin.getChildren()
-                .add(Parts.pair(
-                        "attack",
-                        m.attackSeconds() == null
-                                ? "not measurable"
-                                : String.format(Locale.ROOT, "%.2f ms", 1000 * m.attackSeconds())));
-        margin.getChildren()
-                .add(Parts.pair(
-                        "strike noise",
-                        m.noise() == null
-                                ? "none stands out"
-                                : String.format(
-                                        Locale.ROOT,
-                                        "%.0f ms, %.0f dB",
-                                        1000 * m.noise().t60Seconds(),
-                                        m.noise().levelDb())));
-        margin.getChildren()
-                .add(Parts.pair(
-                        "brightness",
-                        m.brightness() == null
-                                ? "not measurable"
-                                : String.format(
-                                        Locale.ROOT,
-                                        "%.0f to %.0f Hz",
-                                        m.brightness().startHz(),
-                                        m.brightness().endHz())));
-        margin.getChildren().add(Parts.pair("onset", String.format(Locale.ROOT, "%.4f s", m.onsetSeconds())));
+        margin.add(Notes.space(6), Notes.heading("Also measured"));
+        margin.add(Notes.pair(
+                "offset",
+                m.centsFromConcert() == null
+                        ? "no pitch"
+                        : String.format(
+                                Locale.ROOT,
+                                "%+.1f cents (A4 = %.5s Hz)",
+                                preferences.get().centsAtReference(m.centsFromConcert()),
+                                preferences.get().referenceHz())));
+        margin.add(Notes.pair(
+                "attack",
+                m.attackSeconds() == null
+                        ? "not measurable"
+                        : String.format(Locale.ROOT, "%.2f ms", 1000 * m.attackSeconds())));
+        margin.add(Notes.pair(
+                "strike noise",
+                m.noise() == null
+                        ? "none stands out"
+                        : String.format(
+                                Locale.ROOT,
+                                "%.0f ms, %.0f dB",
+                                1000 * m.noise().t60Seconds(),
+                                m.noise().levelDb())));
+        margin.add(Notes.pair(
+                "brightness",
+                m.brightness() == null
+                        ? "not measurable"
+                        : String.format(
+                                Locale.ROOT,
+                                "%.0f to %.0f Hz",
+                                m.brightness().startHz(),
+                                m.brightness().endHz())));
+        margin.add(Notes.pair("onset", String.format(Locale.ROOT, "%.4f s", m.onsetSeconds())));
         for (String remark : m.remarks()) {
-            margin.getChildren().add(Parts.quiet(remark));
+            margin.add(Notes.quiet(remark));
         }
         if (unfitted) {
-            margin.getChildren().addAll(Parts.space(6), fit);
+            margin.add(Notes.space(6), Notes.of(fit));
         }
     }
 }

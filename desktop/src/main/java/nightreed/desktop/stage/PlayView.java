@@ -27,10 +27,10 @@ import nightreed.recipe.ResonatorRecipe;
 public final class PlayView implements StageView {
     private final Bench bench;
     private final VBox centre = new VBox(14);
-    private final VBox margin = new VBox(6);
+    private final Notes margin = new Notes(6);
     private final Keys keys;
     private final GridPane rulers = new GridPane();
-    private final GridPane overKeys = new GridPane();
+    private final Cells overKeys = new Cells();
     private final Map<String, Ruler> byId = new LinkedHashMap<>();
 
     /** @param railKeys keys of the rail, whose letters strike with the strength set here */
@@ -75,19 +75,20 @@ public final class PlayView implements StageView {
     }
 
     @Override
-    public Node margin() {
+    public Notes margin() {
         return margin;
     }
 
     @Override
-    public void show(BenchState s) {
-        margin.getChildren().setAll(Parts.heading("Play it"));
+    public void fill(BenchState s) {
+        margin.add(Notes.heading("Play it"));
         if (s.recipe() == null) {
             rulers.getChildren().clear();
             byId.clear();
-            overKeys.getChildren().clear();
+            overKeys.begin();
+            overKeys.end();
             keys.homeProperty().set(-1);
-            margin.getChildren().add(Parts.body("There is nothing to play yet: fit an imitation on the Build stage."));
+            margin.add(Notes.body("There is nothing to play yet: fit an imitation on the Build stage."));
             return;
         }
         keys.homeProperty().set(s.recipe().key());
@@ -103,27 +104,26 @@ public final class PlayView implements StageView {
             }
         }
         table(s.recipe());
-        margin.getChildren()
-                .addAll(
-                        Parts.body("The rows Z to M and S to J play the octave above the lowest shown in the rail; the"
-                                + " mouse plays any key, harder towards the front edge."),
-                        Parts.space(4),
-                        Parts.body(String.format(
-                                Locale.ROOT,
-                                "The dot marks %s, the key of the recording, which was fitted.",
-                                Pitch.name(s.recipe().key()))),
-                        Parts.body("One note cannot tell how the instrument follows key and strength: these are usual"
-                                + " values for struck bars, marked as such on the patch sheet."));
+        margin.add(
+                Notes.body("The rows Z to M and S to J play the octave above the lowest shown in the rail; the"
+                        + " mouse plays any key, harder towards the front edge."),
+                Notes.space(4),
+                Notes.body(String.format(
+                        Locale.ROOT,
+                        "The dot marks %s, the key of the recording, which was fitted.",
+                        Pitch.name(s.recipe().key()))),
+                Notes.body("One note cannot tell how the instrument follows key and strength: these are usual"
+                        + " values for struck bars, marked as such on the patch sheet."));
     }
 
     /** What the tracking makes of the lowest and the brightest mode on some keys. */
     private void table(ResonatorRecipe r) {
-        overKeys.getChildren().clear();
+        overKeys.begin();
         String[] heads = {"key", "longest T60", "brightest mode heard", "modes in band"};
+        int head = overKeys.row();
         for (int c = 0; c < heads.length; c++) {
-            overKeys.add(Parts.quiet(heads[c]), c, 0);
+            overKeys.put(c, head, "head", heads[c], Parts::quiet);
         }
-        int row = 1;
         for (int key = Math.max(24, r.key() - 24); key <= Math.min(108, r.key() + 24); key += 12) {
             double factor = Math.pow(2, (key - r.key()) / 12.0);
             double longest = 0;
@@ -139,15 +139,17 @@ public final class PlayView implements StageView {
                     top = m.levelDb() > -40 ? Math.max(top, hz) : top;
                 }
             }
-            overKeys.add(Parts.figures(Pitch.name(key) + (key == r.key() ? " (fitted)" : "")), 0, row);
-            overKeys.add(Parts.figures(String.format(Locale.ROOT, "%.2f s", longest)), 1, row);
-            overKeys.add(Parts.figures(String.format(Locale.ROOT, "%.0f Hz", top)), 2, row);
-            overKeys.add(
-                    Parts.figures(String.format(
-                            Locale.ROOT, "%d of %d", inBand, r.modes().size())),
-                    3,
-                    row);
-            row++;
+            int row = overKeys.row();
+            String[] cells = {
+                Pitch.name(key) + (key == r.key() ? " (fitted)" : ""),
+                String.format(Locale.ROOT, "%.2f s", longest),
+                String.format(Locale.ROOT, "%.0f Hz", top),
+                String.format(Locale.ROOT, "%d of %d", inBand, r.modes().size())
+            };
+            for (int c = 0; c < cells.length; c++) {
+                overKeys.put(c, row, "cell", cells[c], Parts::figures);
+            }
         }
+        overKeys.end();
     }
 }

@@ -7,8 +7,16 @@ import nightreed.desktop.bench.BenchState;
 public interface StageView {
     Node centre();
 
-    Node margin();
+    Notes margin();
+
+    /** Shows a state in the centre and tells its notes. Called through {@link #show}. */
+    void fill(BenchState s);
 
     /** Shows a state. Called for the visible stage on every change, and when a stage becomes visible. */
-    void show(BenchState s);
+    default void show(BenchState s) {
+        if (margin().begin()) {
+            fill(s);
+            margin().end();
+        }
+    }
 }

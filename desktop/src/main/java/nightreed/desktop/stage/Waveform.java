@@ -32,8 +32,7 @@ final class Waveform extends Drawing {
             return;
         }
         double peak = Math.max(1e-6, side.clip().peak());
-        g.setStroke(Ink.of(g).recording().deriveColor(0, 1, 0.72, 1));
-        g.setLineWidth(1);
+        g.setFill(Ink.of(g).recording().deriveColor(0, 1, 0.72, 1));
         for (int px = 10; px < w - 10; px++) {
             int from = (int) ((px - 10) / (w - 20) * samples.length);
             int to = (int) Math.min(samples.length, Math.max(from + 1, (px - 9) / (w - 20) * samples.length));
@@ -44,7 +43,8 @@ final class Waveform extends Drawing {
                 high = Math.max(high, samples[i]);
             }
             double half = h / 2 - 6;
-            g.strokeLine(px + 0.5, h / 2 - high / peak * half - 0.5, px + 0.5, h / 2 - low / peak * half + 0.5);
+            double top = h / 2 - high / peak * half - 0.5; // a rectangle: no shape to trace
+            g.fillRect(px, top, 1, h / 2 - low / peak * half + 0.5 - top);
         }
         double x =
                 10 + (w - 20) * side.measurement().onsetSeconds() / side.clip().seconds();
