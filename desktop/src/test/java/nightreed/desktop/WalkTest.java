@@ -6,147 +6,28 @@ import static org.assertj.core.api.Assertions.within;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
-import java.util.function.Predicate;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.stage.Stage6;
-import nightreed.device.NoDevices;
-import nightreed.device.StandInOutput;
 import nightreed.measure.Partial;
 import nightreed.project.ProjectFile;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.ResonatorRecipe;
-import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.sound.Loudness;
 import nightreed.sound.WavFiles;
 import nightreed.sound.file.SoundFiles;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
-import org.testfx.api.FxRobot;
-import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** A new user's walks through the real window, from a dropped file to what is taken away. */
-class WalkTest {
-    @TempDir
-    Path folder;
-
-    private final FxRobot robot = new FxRobot();
-    private Workbench workbench;
-    private StandInOutput output;
-    private Path projectPath;
-
-    @BeforeEach
-    void openAnEmptyProject() throws Exception {
-        FxToolkit.registerPrimaryStage();
-        projectPath = folder.resolve("walk.nightreed");
-        ProjectFile project = ProjectFile.create(projectPath, "Walk");
-        FxToolkit.setupStage(stage -> {
-            workbench = new Workbench(new NoDevices(), folder.resolve("preferences.json"));
-            output = (StandInOutput) workbench.output();
-            workbench.preferences().change(Preferences::asWelcomed);
-            workbench.shell().go(Stage6.BRIEF);
-            workbench.show(stage);
-            workbench.bench().open(project);
-        });
-        await("the project is open", s -> s.current() != null);
-    }
-
-    @AfterEach
-    void closeTheWindow() throws Exception {
-        fx(() -> {
-            workbench.close();
-            return null;
-        });
-        FxToolkit.cleanupStages();
-    }
-
-    private <T> T fx(Callable<T> work) {
-        return WaitForAsyncUtils.waitForAsyncFx(20_000, work);
-    }
-
-    private BenchState state() {
-        return fx(() -> workbench.bench().state());
-    }
-
-    private void await(String what, Predicate<BenchState> ready) throws Exception {
-        try {
-            WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> ready.test(state()));
-        } catch (java.util.concurrent.TimeoutException e) {
-            throw new AssertionError("waited a minute until " + what + "; message: "
-                    + fx(() -> workbench.bench().messageProperty().get()));
-        }
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
-    private void awaitMessage(String text) throws Exception {
-        WaitForAsyncUtils.waitFor(
-                20,
-                TimeUnit.SECONDS,
-                () -> fx(
-                        () -> String.valueOf(workbench.bench().messageProperty().get())
-                                .contains(text)));
-    }
-
-    private void drop(Path file) {
-        fx(() -> {
-            workbench.shell().drop(List.of(file.toFile()));
-            return null;
-        });
-    }
-
-    private <T extends Node> T find(String id, Class<T> type) {
-        // by predicate: an id with a point in it is no CSS selector
-        return type.cast(robot.lookup((Node n) -> id.equals(n.getId())).query());
-    }
-
-    /** Presses a button the way Enter would. */
-    private void press(String id) {
-        fx(() -> {
-            find(id, Button.class).fire();
-            return null;
-        });
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
-    private void stage(Stage6 s) {
-        KeyCode[] digits = {
-            KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4, KeyCode.DIGIT5, KeyCode.DIGIT6
-        };
-        robot.press(KeyCode.CONTROL)
-                .type(digits[List.of(Stage6.values()).indexOf(s)])
-                .release(KeyCode.CONTROL);
-        WaitForAsyncUtils.waitForFxEvents();
-        assertThat(fx(() -> workbench.shell().stage())).isEqualTo(s);
-    }
-
-    private Path bar() throws Exception {
-        Path wav = folder.resolve("harbour bar.wav");
-        Clip clip = RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 62, 0.8, 21);
-        WavFiles.write(clip, WavFiles.Format.PCM24, wav);
-        return wav;
-    }
-
-    /** What the output keeps while something is done, from now until {@code seconds} later. */
-    private Clip played(double seconds) throws Exception {
-        long from = output.played();
-        long to = from + (long) (seconds * 48_000);
-        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> output.played() >= to);
-        return output.kept(from, to);
-    }
-
+class WalkTest extends WindowTest {
     @Test
     void fromADroppedFileToThePatchSheet() throws Exception {
         drop(bar());

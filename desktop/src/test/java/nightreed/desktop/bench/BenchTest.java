@@ -12,6 +12,7 @@ import java.util.List;
 import nightreed.desktop.stage.Stage6;
 import nightreed.device.Desk;
 import nightreed.match.Aspect;
+import nightreed.match.Hearing;
 import nightreed.match.Move;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
@@ -314,5 +315,77 @@ class BenchTest {
             assertThat(demo.state().comparison().totalJnd()).isLessThan(1);
         }
         assertThat(Files.readAllBytes(built)).isEqualTo(before);
+    }
+
+    @Test
+    void editsWaitWhileTheFileCannotBeWrittenAndAreInItAfterwards() throws Exception {
+        Path stick = Files.createDirectory(folder.resolve("stick"));
+        Path file = stick.resolve("away.nightreed");
+        bench.newProject(file, "Away");
+        work();
+        bench.importFile(wav(64));
+        work();
+        Path pulled = Files.move(stick, folder.resolve("pulled"));
+        bench.note("one");
+        bench.note("two");
+        work();
+        assertThat(bench.unsavedProperty().get()).isEqualTo(2);
+        assertThat(bench.messageProperty().get()).contains("is gone").contains("still there");
+        assertThat(bench.state().snapshot().note()).isEqualTo("two");
+        bench.retry();
+        work();
+        assertThat(bench.unsavedProperty().get()).isEqualTo(2);
+        Path copy = folder.resolve("rescued.nightreed");
+        bench.saveCopy(copy);
+        work();
+        assertThat(copy).exists();
+        Files.move(pulled, stick);
+        bench.retry();
+        work();
+        assertThat(bench.unsavedProperty().get()).isZero();
+        bench.undo();
+        work();
+        assertThat(bench.state().snapshot().note()).isEqualTo("one");
+        bench.close();
+        work();
+        try (ProjectFile again = ProjectFile.open(file)) {
+            Imitation i = again.imitations().get(0);
+            assertThat(again.redo(i).note()).isEqualTo("two");
+        }
+    }
+
+    @Test
+    void projectsAreOpenedOneAfterTheOtherAndAFailureKeepsTheOneThatIsOpen() throws Exception {
+        bringAndFit();
+        bench.newProject(folder.resolve("second.nightreed"), "Second");
+        work();
+        assertThat(bench.state().projectName()).isEqualTo("Second");
+        assertThat(bench.projectPathProperty().get()).isEqualTo(folder.resolve("second.nightreed"));
+        bench.openProject(folder.resolve("none.nightreed"));
+        work();
+        assertThat(bench.messageProperty().get()).contains("There is no project");
+        assertThat(bench.state().projectName()).isEqualTo("Second");
+        bench.openProject(folder.resolve("bench.nightreed"));
+        work();
+        assertThat(bench.state().recipe()).isNotNull();
+        assertThat(bench.state().takes()).hasSize(1);
+        bench.compact();
+        work();
+        assertThat(bench.messageProperty().get()).contains("MB smaller");
+    }
+
+    @Test
+    void otherEarsJudgeOtherwise() throws Exception {
+        bringAndFit();
+        bench.set(bench.state().recipe().setting("mode.1.level").parameter(), -9, true);
+        work();
+        double usual = bench.state().comparison().jnd(Aspect.PARTIALS);
+        var level = Hearing.thresholds().stream()
+                .filter(t -> t.id().equals("level"))
+                .findFirst()
+                .orElseThrow();
+        bench.hearing(level.set().apply(Hearing.USUAL, 2 * Hearing.USUAL.levelDb()));
+        work();
+        assertThat(bench.state().comparison().jnd(Aspect.PARTIALS)).isBetween(0.4 * usual, 0.6 * usual);
     }
 }
