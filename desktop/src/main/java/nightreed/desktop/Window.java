@@ -11,8 +11,14 @@ public final class Window extends Application {
 
     @Override
     public void start(Stage stage) {
+        StartTimes times = new StartTimes();
+        times.reached("toolkit");
         workbench = new Workbench();
+        times.reached("built");
         workbench.show(stage);
+        times.reached("shown");
+        times.reachedWhenDrawn("drawn");
+        workbench.onCompleted(times::tellWhenComplete);
         List<String> args = getParameters().getRaw();
         String what = args.isEmpty() ? "" : args.get(0);
         List<String> recent = workbench.preferences().get().recent();

@@ -5,6 +5,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
+import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.Scene;
@@ -32,9 +33,11 @@ public final class Workbench {
     private final Desk desk = new Desk(SoundOut.SAMPLE_RATE_HZ);
     private final Bench bench = new Bench(Platform::runLater, worker, scribe, follower, desk);
     private final PreferenceStore preferences;
-    private final SoundOut sound;
+    private final OutputDevices outputs;
+    private SoundOut sound; // from the first need on
     private final Shell shell;
     private Stage stage;
+    private Runnable completed = () -> {};
 
     /** With the machine's own sound outputs and the user's own preferences. FX thread. */
     public Workbench() {
@@ -48,18 +51,9 @@ public final class Workbench {
     public Workbench(OutputDevices outputs, Path preferencesFile) {
         preferences = new PreferenceStore(preferencesFile, scribe);
         Preferences p = preferences.get();
-        sound = new SoundOut(desk, outputs, p.output(), p.blockSamples());
-        for (String font : new String[] {
-            "IBMPlexSans_400Regular",
-            "IBMPlexSans_500Medium",
-            "IBMPlexSans_600SemiBold",
-            "JetBrainsMono_400Regular",
-            "JetBrainsMono_500Medium"
-        }) {
-            Font.loadFont(Workbench.class.getResourceAsStream("fonts/" + font + ".ttf"), 13);
-        }
+        this.outputs = outputs;
         bench.hearing(p.hearing());
-        shell = new Shell(bench, sound, preferences);
+        shell = new Shell(bench, this::sound, preferences);
         preferences.currentProperty().addListener((o, before, now) -> follow(before, now));
         bench.projectPathProperty().addListener((o, a, path) -> {
             if (path != null && !path.startsWith(System.getProperty("java.io.tmpdir"))) {
@@ -73,7 +67,8 @@ public final class Workbench {
             Looks.apply(shell.getScene(), now.look());
         }
         if (!java.util.Objects.equals(now.output(), before.output()) || now.blockSamples() != before.blockSamples()) {
-            worker.execute(() -> sound.choose(now.output(), now.blockSamples())); // a driver may take its time
+            SoundOut out = sound();
+            worker.execute(() -> out.choose(now.output(), now.blockSamples())); // a driver may take its time
         }
         bench.hearing(now.hearing());
     }
@@ -107,9 +102,27 @@ public final class Workbench {
         return preferences;
     }
 
-    /** What sounds now. */
+    /** What sounds now. FX thread. */
     public AudioOutput output() {
-        return sound.output();
+        return sound().output();
+    }
+
+    /** Opens the sound output, and the fonts that everything but the ground is written in. */
+    private SoundOut sound() {
+        if (sound == null) {
+            for (String font : new String[] {
+                "IBMPlexSans_400Regular",
+                "IBMPlexSans_500Medium",
+                "IBMPlexSans_600SemiBold",
+                "JetBrainsMono_400Regular",
+                "JetBrainsMono_500Medium"
+            }) {
+                Font.loadFont(Workbench.class.getResourceAsStream("fonts/" + font + ".ttf"), 13);
+            }
+            Preferences p = preferences.get();
+            sound = new SoundOut(desk, outputs, p.output(), p.blockSamples());
+        }
+        return sound;
     }
 
     /** Shows the window where it was last. FX thread. */
@@ -132,6 +145,23 @@ public final class Workbench {
         }
         stage.setMaximized(p.maximized());
         stage.show();
+        new AnimationTimer() {
+            private int frames;
+
+            @Override
+            public void handle(long now) {
+                if (++frames == 3) { // the empty window has been drawn
+                    stop();
+                    shell.complete();
+                    completed.run();
+                }
+            }
+        }.start();
+    }
+
+    /** Has something done once everything is in the window. */
+    void onCompleted(Runnable then) {
+        completed = then;
     }
 
     /** Ends all work; what has been edited is in the project file before this returns. */
@@ -152,7 +182,7 @@ public final class Workbench {
         bench.cancel();
         bench.close();
         shell.close();
-        sound.close();
+        sound().close();
         follower.shutdownNow();
         worker.shutdownNow();
         scribe.shutdown();

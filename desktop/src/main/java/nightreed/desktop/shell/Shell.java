@@ -7,6 +7,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.Supplier;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
@@ -60,16 +61,16 @@ import nightreed.project.ProjectFile;
 /** The whole window. */
 public final class Shell extends BorderPane {
     private final Bench bench;
-    private final SoundOut sound;
+    private final Supplier<SoundOut> outputs;
+    private SoundOut sound; // from complete() on, as are rail, path and side
     private final PreferenceStore preferences;
-    private final ListeningRail rail;
-    private final StagePath path;
+    private ListeningRail rail;
+    private StagePath path;
     private final Map<Stage6, StageView> views = new EnumMap<>(Stage6.class);
     private final StackPane centre = new StackPane();
     private final ScrollPane margin = new ScrollPane();
     private final StackPane allNotes = new StackPane();
-    private final MarginSide side = new MarginSide(margin);
-    private final KeepView keep;
+    private MarginSide side;
     private final MenuButton project = new MenuButton();
     private final Button unsaved = new Button();
     private final Button readMore = new Button("Read more");
@@ -90,21 +91,35 @@ public final class Shell extends BorderPane {
     private PreferencesPage preferencesPage;
     private String helpTarget = "index";
 
-    public Shell(Bench bench, SoundOut sound, PreferenceStore preferences) {
+    /**
+     * Nothing but the ground; the rest comes with {@link #complete}, so that the window is there sooner.
+     *
+     * @param outputs opens the sound output, which may take a moment
+     */
+    public Shell(Bench bench, Supplier<SoundOut> outputs, PreferenceStore preferences) {
         this.bench = bench;
-        this.sound = sound;
+        this.outputs = outputs;
         this.preferences = preferences;
-        this.rail = new ListeningRail(bench, sound);
-        this.path = new StagePath(this::go);
-        this.keep = new KeepView(bench);
         getStyleClass().add("shell");
-        add(Stage6.BRIEF, new BriefView(bench), "brief");
-        add(Stage6.MEASURE, new MeasureView(bench, preferences), "measure");
-        add(Stage6.BUILD, new BuildView(bench), "build");
-        add(Stage6.COMPARE, new CompareView(bench, preferences), "compare");
-        add(Stage6.PLAY, new PlayView(bench, rail.keys()), "play");
-        add(Stage6.KEEP, keep, "keep");
-        Help.chapter(rail, "listening");
+        setBottom(ground("rail"));
+        setTop(ground("top"));
+        setLeft(ground("stage-path"));
+    }
+
+    private static Region ground(String style) {
+        Region r = new Region();
+        r.getStyleClass().add(style);
+        return r;
+    }
+
+    /** Puts everything into the window and begins to follow the bench. Once; later calls do nothing. */
+    public void complete() {
+        if (rail != null) {
+            return;
+        }
+        sound = outputs.get();
+        path = new StagePath(this::go);
+        side = new MarginSide(margin);
         Help.chapter(path, "index");
         centre.getStyleClass().add("centre");
         margin.setFitToWidth(true);
@@ -120,10 +135,10 @@ public final class Shell extends BorderPane {
         side.setWidthShare(1 - preferences.get().place().dividerShare());
         setCenter(centre);
         setRight(side);
+        notes(preferences.get().place().notes());
+        rail = new ListeningRail(bench, sound);
+        Help.chapter(rail, "listening");
         setBottom(rail);
-        if (!preferences.get().place().notes()) {
-            notes(false);
-        }
         bench.stateProperty().addListener((o, before, s) -> show(before, s));
         bench.taskProperty().addListener((o, a, t) -> show(t));
         bench.messageProperty().addListener((o, a, text) -> say(text, false));
@@ -137,31 +152,46 @@ public final class Shell extends BorderPane {
                 go(Stage6.BRIEF);
             }
         });
-        bench.selectedProperty().addListener((o, a, p) -> views.get(stage).show(bench.state()));
+        bench.selectedProperty().addListener((o, a, p) -> view(stage).show(bench.state()));
         preferences.currentProperty().addListener((o, a, p) -> {
-            projectMenu();
-            views.get(stage).show(bench.state());
+            view(stage).show(bench.state());
         });
         sound.setOnChange(output -> Platform.runLater(() -> rail.show(output)));
         retry.setCycleCount(Animation.INDEFINITE);
         retry.play();
         dropping();
-        go(Stage6.BRIEF);
+        go(stage);
+        show(BenchState.EMPTY, bench.state());
         if (!preferences.get().welcomed()) {
             open(new WelcomePage(new Beginnings(), this::leavePage));
         }
     }
 
-    private void add(Stage6 s, StageView view, String chapter) {
+    /** A stage's view, made when it is first asked for: the window is there sooner with one than with six. */
+    private StageView view(Stage6 s) {
+        StageView there = views.get(s);
+        if (there != null) {
+            return there;
+        }
+        StageView view = switch (s) {
+            case BRIEF -> new BriefView(bench);
+            case MEASURE -> new MeasureView(bench, preferences);
+            case BUILD -> new BuildView(bench);
+            case COMPARE -> new CompareView(bench, preferences);
+            case PLAY -> new PlayView(bench, rail.keys());
+            case KEEP -> new KeepView(bench);
+        };
         views.put(s, view);
+        String chapter = s.title().toLowerCase(Locale.ROOT);
         Help.chapter(view.centre(), chapter);
         Help.chapter(view.margin(), chapter);
+        show(view.centre(), false);
+        show(view.margin(), false);
         // all stay in the window: putting one in anew would have everything in it styled again, at every change of
         // stage
         centre.getChildren().add(view.centre());
         allNotes.getChildren().add(view.margin());
-        show(view.centre(), false);
-        show(view.margin(), false);
+        return view;
     }
 
     private static void show(Node n, boolean on) {
@@ -176,10 +206,10 @@ public final class Shell extends BorderPane {
     private void warmUp() {
         List<Runnable> pieces = new ArrayList<>();
         for (Stage6 s : Stage6.values()) {
-            pieces.add(() -> glimpse(s, views.get(s).centre(), true));
-            pieces.add(() -> glimpse(s, views.get(s).centre(), false));
-            pieces.add(() -> glimpse(s, views.get(s).margin(), true));
-            pieces.add(() -> glimpse(s, views.get(s).margin(), false));
+            pieces.add(() -> glimpse(s, view(s).centre(), true));
+            pieces.add(() -> glimpse(s, view(s).centre(), false));
+            pieces.add(() -> glimpse(s, view(s).margin(), true));
+            pieces.add(() -> glimpse(s, view(s).margin(), false));
         }
         pieces.add(this::guide);
         pieces.add(this::preferencesPage);
@@ -194,7 +224,7 @@ public final class Shell extends BorderPane {
     private void glimpse(Stage6 s, Node n, boolean on) {
         if (page != null || s != stage) {
             if (on) {
-                views.get(s).show(bench.state());
+                view(s).show(bench.state());
             }
             n.setOpacity(on ? 0 : 1);
             show(n, on);
@@ -215,7 +245,7 @@ public final class Shell extends BorderPane {
         public void room() {
             leavePage();
             go(Stage6.BRIEF);
-            ((BriefView) views.get(Stage6.BRIEF)).focusRoom();
+            ((BriefView) view(Stage6.BRIEF)).focusRoom();
         }
 
         @Override
@@ -227,9 +257,10 @@ public final class Shell extends BorderPane {
 
     /** Stops what ticks; the shell is not used after this. */
     public void close() {
+        complete(); // all that ticks is there to be stopped
         retry.stop();
         rail.close();
-        ((BriefView) views.get(Stage6.BRIEF)).close();
+        ((BriefView) view(Stage6.BRIEF)).close();
     }
 
     private void retry() {
@@ -239,8 +270,9 @@ public final class Shell extends BorderPane {
     // ---- pages ----
 
     private void open(Page next) {
+        complete();
         closePage();
-        show(views.get(stage).centre(), false);
+        show(view(stage).centre(), false);
         if (!centre.getChildren().contains(next)) {
             centre.getChildren().add(next);
         }
@@ -338,10 +370,11 @@ public final class Shell extends BorderPane {
     }
 
     public KeepView keep() {
-        return keep;
+        return (KeepView) view(Stage6.KEEP);
     }
 
     public ListeningRail rail() {
+        complete();
         return rail;
     }
 
@@ -353,7 +386,8 @@ public final class Shell extends BorderPane {
         project.getStyleClass().addAll("title", "quiet-title");
         project.setId("project-menu");
         project.setAccessibleText("Project: new, open, save a copy, preferences, guide");
-        projectMenu();
+        project.getItems().add(new MenuItem("")); // a menu without items would not open; they are made when it does
+        project.setOnShowing(e -> projectMenu());
         imitation.getStyleClass().add("title");
         imitation.setId("imitations");
         imitation.setAccessibleText("Imitation on the bench");
@@ -516,15 +550,16 @@ public final class Shell extends BorderPane {
 
     /** Brings a stage to the front, in place of any page. */
     public void go(Stage6 next) {
+        complete();
         if (page != null) {
             closePage();
             notes(notesOpen());
         }
-        StageView before = views.get(stage);
+        StageView before = view(stage);
         show(before.centre(), false);
         show(before.margin(), false);
         stage = next;
-        StageView v = views.get(next);
+        StageView v = view(next);
         v.show(bench.state());
         v.centre().setOpacity(1);
         v.margin().setOpacity(1);
@@ -566,7 +601,7 @@ public final class Shell extends BorderPane {
         if (arrived) {
             go(Stage6.MEASURE);
         } else if (page == null) {
-            views.get(stage).show(s);
+            view(stage).show(s);
             path.show(stage, s);
         }
     }
@@ -613,7 +648,7 @@ public final class Shell extends BorderPane {
     public void listen(Scene scene) {
         scene.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
         scene.addEventFilter(KeyEvent.KEY_RELEASED, e -> {
-            if (!typing(scene)) {
+            if (!typing(scene) && rail != null) {
                 rail.keys().letterUp(e.getCode());
             }
         });
@@ -621,7 +656,7 @@ public final class Shell extends BorderPane {
             if (w != null) {
                 // a key that is let go elsewhere would sound for ever
                 w.focusedProperty().addListener((f, was, is) -> {
-                    if (!is) {
+                    if (!is && rail != null) {
                         rail.keys().releaseAll();
                     }
                 });
@@ -634,6 +669,7 @@ public final class Shell extends BorderPane {
     }
 
     private void pressed(KeyEvent e) {
+        complete();
         boolean typing = typing(getScene());
         KeyCode code = e.getCode();
         boolean used = true;
@@ -653,7 +689,7 @@ public final class Shell extends BorderPane {
             rail.keys().releaseAll();
             bench.desk().panic();
         } else if (e.isControlDown() && code == KeyCode.T) {
-            keep.keepTake();
+            keep().keepTake();
         } else if (e.isControlDown() && code == KeyCode.N) {
             chooseNew();
         } else if (e.isControlDown() && code == KeyCode.O) {

@@ -50,6 +50,7 @@ public final class MeasureView implements StageView {
         columns();
         table.setPrefWidth(480);
         table.setId("partial-table");
+        table.setAccessibleText("Reliable partials of the recording");
         HBox.setHgrow(table, Priority.ALWAYS);
         HBox below = new HBox(8, decay, table);
         below.setPrefHeight(226);
