@@ -82,19 +82,26 @@ final class Database implements AutoCloseable {
             putBack();
         }
         try {
-            db.setAutoCommit(false);
+            execute("begin immediate");
             try {
                 T result = work.run();
-                db.commit();
+                execute("commit");
                 return result;
             } catch (SQLException e) {
-                db.rollback();
+                rollBack(e);
                 throw e;
-            } finally {
-                db.setAutoCommit(true);
             }
         } catch (SQLException e) {
             throw failed("could not be written", e);
+        }
+    }
+
+    /** A full disk ends a transaction by itself, and then there is nothing left to roll back. */
+    private void rollBack(SQLException why) {
+        try {
+            execute("rollback");
+        } catch (SQLException nothingLeft) {
+            why.addSuppressed(nothingLeft);
         }
     }
 

@@ -93,6 +93,16 @@ class SoundOutTest {
             }
         }
 
+        /** The same, faded at its ends: that a card was pulled out in mid-wave is not the desk's burst. */
+        Clip faded() {
+            float[] x = sound().channel(0);
+            for (int i = 0; i < 200 && i < x.length / 2; i++) {
+                x[i] *= i / 200f;
+                x[x.length - 1 - i] *= i / 200f;
+            }
+            return Clip.mono(x, rate);
+        }
+
         @Override
         public String name() {
             return name;
@@ -152,7 +162,7 @@ class SoundOutTest {
         for (Card c : machine.opened) {
             assertThat(c.failure).isNull();
             if (c.played() > 4 * 256) {
-                assertThat(TruePeak.db(c.sound())).as(c.name).isLessThanOrEqualTo(-0.8); // no burst over the ceiling
+                assertThat(TruePeak.db(c.faded())).as(c.name).isLessThanOrEqualTo(-0.8); // no burst over the ceiling
             }
         }
     }
