@@ -11,6 +11,8 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -43,6 +45,12 @@ public final class KeepView implements StageView {
         note.setWrapText(true);
         note.setId("sheet-note");
         note.setAccessibleText("Note for the patch sheet");
+        note.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            if (e.getCode() == KeyCode.TAB && !e.isControlDown()) {
+                e.consume();
+                note.fireEvent(onward(e)); // Tab leads on, as everywhere; a note needs no tabulators
+            }
+        });
         note.focusedProperty().addListener((o, was, is) -> {
             if (!is) {
                 bench.note(note.getText());
@@ -78,6 +86,11 @@ public final class KeepView implements StageView {
         right.setPrefWidth(450);
         HBox.setHgrow(right, Priority.ALWAYS);
         centre.getChildren().addAll(left, right);
+    }
+
+    /** The key that a text area takes for "on to the next control". */
+    private static KeyEvent onward(KeyEvent e) {
+        return new KeyEvent(e.getEventType(), "", "", KeyCode.TAB, e.isShiftDown(), true, false, false);
     }
 
     /** Keeps what is on the bench as a take. */
