@@ -264,7 +264,10 @@ public final class Reedbed extends Drawing {
         if (r.partial().t60Seconds() == null || tall < 12) {
             return;
         }
-        double length = leafLength(r.partial().t60Seconds());
+        double length = Math.min(leafLength(r.partial().t60Seconds()), getWidth() - topX - 3);
+        if (length < 4) {
+            return;
+        }
         g.setLineWidth(1.5);
         g.beginPath();
         g.moveTo(topX, topY);

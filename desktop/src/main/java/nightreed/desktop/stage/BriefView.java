@@ -134,8 +134,8 @@ public final class BriefView implements StageView {
         grid.addRow(2, label("strength"), new HBox(8, strength, centred(strengthText)));
         grid.addRow(3, label("which bar"), moment);
         VBox box = Parts.panel(
-                Parts.heading("Or let the recording room play one"),
-                Parts.quiet("A simulated player, off concert pitch and in a room that is not silent."),
+                Parts.heading("Or have one played"),
+                Parts.quiet("The recording room: a simulated player, not quite at concert pitch."),
                 grid,
                 record);
         return box;
@@ -195,7 +195,7 @@ public final class BriefView implements StageView {
 
     private static Label label(String text) {
         Label l = Parts.quiet(text);
-        l.setMinWidth(76);
+        l.setMinWidth(66);
         return l;
     }
 
@@ -211,7 +211,7 @@ public final class BriefView implements StageView {
 
     @Override
     public void fill(BenchState s) {
-        dropText.setText(s.recording() == null ? "Drop a recording here" : "Drop another recording here");
+        dropText.setText(s.recording() == null ? "Drop a recording" : "Drop another one");
         list.getChildren().clear();
         for (Imitation i : s.imitations()) {
             Button b = new Button(i.name());

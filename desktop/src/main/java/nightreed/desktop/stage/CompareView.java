@@ -13,8 +13,10 @@ import javafx.scene.control.ProgressBar;
 import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
@@ -122,7 +124,7 @@ public final class CompareView implements StageView {
         for (Aspect a : Aspect.values()) {
             Label name = Parts.quiet(a.id());
             name.setWrapText(false);
-            name.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+            name.setMinWidth(Region.USE_PREF_SIZE);
             Label v = Parts.figures("");
             v.setId("aspect-" + a.id());
             ProgressBar bar = new ProgressBar(0);
@@ -261,7 +263,9 @@ public final class CompareView implements StageView {
                 m.parameter().format(m.from()) + " → " + m.parameter().formatWithUnit(m.to()));
         Label gain = Parts.figures(String.format(Locale.ROOT, "-%.2f JND", m.gainJnd()));
         gain.getStyleClass().add("within");
-        HBox line = new HBox(8, values, Parts.gap(), gain);
+        values.setMinWidth(Region.USE_PREF_SIZE);
+        gain.setMinWidth(Region.USE_PREF_SIZE);
+        FlowPane line = new FlowPane(12, 2, values, gain); // in a narrow margin the gain goes below
         Button apply = new Button(index == 0 ? "Apply (Ctrl+Enter)" : "Apply");
         apply.setId("apply-move-" + index);
         apply.getStyleClass().add("link");

@@ -171,12 +171,12 @@ public final class KeepView implements StageView {
         back.getStyleClass().add("link");
         back.setAccessibleText("Use " + t.name());
         back.setOnAction(e -> bench.use(t.recipe(), "back to " + t.name()));
-        String when = t.at().length() >= 16 ? t.at().substring(0, 16).replace('T', ' ') : t.at();
+        String when = t.at().length() >= 16 ? t.at().substring(5, 16).replace('T', ' ') : t.at();
         HBox line = new HBox(8, name, Parts.gap(), jnd, back);
         line.setAlignment(Pos.BASELINE_LEFT);
         String stood = t.worstJnd() == null || t.worstJnd() <= 1
                 ? ""
-                : String.format(Locale.ROOT, "  ·  %.1f JND in the %s", t.worstJnd(), t.worst());
+                : String.format(Locale.ROOT, "  ·  %s %.1f", t.worst(), t.worstJnd());
         VBox words = new VBox(1, line, Parts.quiet(when + stood));
         if (!t.note().isEmpty()) {
             words.getChildren().add(Parts.quiet(t.note()));
