@@ -44,6 +44,7 @@ final class TakePictureView extends Drawing {
             if (s.jnd() > 1) {
                 double wide = 3 + Math.min(6, s.jnd());
                 g.setStroke(ink.audible());
+                g.setLineWidth(2); // thin rings would be mixed away by smoothing
                 g.strokeOval(x + 1 - wide, water - 3, 2 * wide, 6);
             }
         }

@@ -1,0 +1,145 @@
+package nightreed.desktop.stage;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import javafx.scene.image.PixelReader;
+import javafx.scene.image.WritableImage;
+import javafx.scene.paint.Color;
+import nightreed.desktop.OnStage;
+import nightreed.desktop.drawing.Drawing;
+import nightreed.desktop.drawing.Ink;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.measure.Partial;
+import nightreed.measure.Progress;
+import nightreed.project.TakePicture;
+import nightreed.room.RecordingRoom;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+
+/** What the small drawings of the stages show, read back from their pixels. */
+class DrawingsTest {
+    private static Side side;
+
+    @BeforeAll
+    static void play() throws Exception {
+        side = Matcher.side(RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 60, 0.9, 3), Progress.NONE);
+    }
+
+    private static WritableImage picture(Drawing d) {
+        return OnStage.fx(() -> d.snapshot(null, null));
+    }
+
+    private static boolean like(Color a, Color b) {
+        return Math.abs(a.getRed() - b.getRed())
+                        + Math.abs(a.getGreen() - b.getGreen())
+                        + Math.abs(a.getBlue() - b.getBlue())
+                < 0.08;
+    }
+
+    /** Height of the column of an ink at a place, in pixels. */
+    private static int column(WritableImage image, int x, Color ink) {
+        PixelReader r = image.getPixelReader();
+        int n = 0;
+        for (int y = 0; y < image.getHeight(); y++) {
+            n += like(r.getColor(x, y), ink) ? 1 : 0;
+        }
+        return n;
+    }
+
+    private static int count(WritableImage image, Color ink) {
+        int n = 0;
+        for (int x = 0; x < image.getWidth(); x++) {
+            n += column(image, x, ink);
+        }
+        return n;
+    }
+
+    @Test
+    void theWaveformIsTallAfterTheOnsetAndDies() throws Exception {
+        Waveform w = OnStage.show(Waveform::new);
+        OnStage.fx(() -> {
+            w.show(side);
+            return null;
+        });
+        WritableImage image = picture(w);
+        Color ink = Ink.NIGHT.recording().deriveColor(0, 1, 0.72, 1);
+        double length = side.clip().seconds();
+        int onset = (int) (10 + (image.getWidth() - 20) * side.measurement().onsetSeconds() / length);
+        assertThat(column(image, onset - 15, ink)).isLessThan(6); // the room's air
+        assertThat(column(image, onset + 6, ink)).isGreaterThan((int) image.getHeight() / 4);
+        assertThat(column(image, (int) image.getWidth() - 20, ink)).isLessThan(8);
+    }
+
+    @Test
+    void theDecayFallsFromTheUpperLeftAndSaysItsT60() throws Exception {
+        DecayPlot d = OnStage.show(DecayPlot::new);
+        Partial strongest = side.measurement().strongest();
+        OnStage.fx(() -> {
+            d.show(side, strongest, "mode 1");
+            return null;
+        });
+        WritableImage image = picture(d);
+        int left = highest(image, 150);
+        int right = highest(image, (int) image.getWidth() - 60);
+        assertThat(left).isPositive();
+        assertThat(right).isGreaterThan(left + 80);
+        OnStage.fx(() -> {
+            d.show(side, null, null);
+            return null;
+        });
+        assertThat(count(picture(d), Ink.NIGHT.recording())).isZero(); // nothing chosen, nothing drawn
+    }
+
+    /** Uppermost pixel in the recording's ink near a column, -1 if there is none. */
+    private static int highest(WritableImage image, int x) {
+        for (int y = 0; y < image.getHeight(); y++) {
+            for (int dx = -4; dx <= 4; dx++) {
+                if (like(image.getPixelReader().getColor(x + dx, y), Ink.NIGHT.recording())) {
+                    return y;
+                }
+            }
+        }
+        return -1;
+    }
+
+    @Test
+    void theLookReachesEveryDrawing() throws Exception {
+        Waveform w = OnStage.show(Waveform::new);
+        OnStage.fx(() -> {
+            w.show(side);
+            return null;
+        });
+        assertThat(like(picture(w).getPixelReader().getColor(450, 20), Ink.NIGHT.panel()))
+                .isTrue();
+        OnStage.fx(() -> {
+            Ink.DAY.fill(w.getScene());
+            Drawing.redrawAll(w.getScene().getRoot());
+            return null;
+        });
+        assertThat(like(picture(w).getPixelReader().getColor(450, 20), Ink.DAY.panel()))
+                .isTrue();
+    }
+
+    @Test
+    void aTakesPictureHasBothSidesAndRingsWhereADifferenceWasHeard() throws Exception {
+        TakePicture same = new TakePicture(
+                List.of(new TakePicture.Stroke(220, 0.0, 0.0, 0.1), new TakePicture.Stroke(606, -12.0, -12.0, 0.2)));
+        TakePicture other = new TakePicture(
+                List.of(new TakePicture.Stroke(220, 0.0, 0.0, 0.1), new TakePicture.Stroke(606, -12.0, null, 5.0)));
+        TakePictureView a = OnStage.show(() -> new TakePictureView(same));
+        TakePictureView b = OnStage.show(() -> new TakePictureView(other));
+        assertThat(count(picture(a), Ink.NIGHT.recording())).isGreaterThan(20);
+        assertThat(count(picture(a), Ink.NIGHT.imitation())).isGreaterThan(count(picture(b), Ink.NIGHT.imitation()));
+        assertThat(count(picture(a), Ink.NIGHT.audible())).isZero();
+        assertThat(count(picture(b), Ink.NIGHT.audible())).isGreaterThan(3);
+        assertThat(b.getAccessibleText()).isEqualTo("2 partials, 1 of them heard to differ");
+    }
+
+    @Test
+    void anEmptyTakeIsDrawnAsWater() throws Exception {
+        TakePictureView v = OnStage.show(() -> new TakePictureView(new TakePicture(List.of())));
+        assertThat(count(picture(v), Ink.NIGHT.water())).isGreaterThan(500);
+    }
+}
