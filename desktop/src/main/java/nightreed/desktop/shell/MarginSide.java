@@ -57,7 +57,9 @@ final class MarginSide extends HBox {
 
     /** @param s share of the window's width; held within what can be read */
     void setWidthShare(double s) {
-        double all = getScene() == null ? 1280 : getScene().getWidth();
+        double all = getScene() == null || getScene().getWidth() <= 0
+                ? 1280
+                : getScene().getWidth();
         share = Math.max(LEAST, Math.min(MOST, s * all)) / all;
         setPrefWidth(share * all);
     }
