@@ -70,7 +70,8 @@ class KilledWhileEditingTest {
                     now = p.redo(i);
                 }
                 long last = now.note().isEmpty() ? 0 : Long.parseLong(now.note().substring(5));
-                assertThat(last).as("kill %d", kill).isBetween(acknowledged, acknowledged + 2); // said or just about to
+                // more may be there than was heard: what a killed process had said last is lost with its pipe
+                assertThat(last).as("kill %d", kill).isGreaterThanOrEqualTo(acknowledged);
                 known = last;
             }
         }
@@ -94,7 +95,7 @@ class KilledWhileEditingTest {
             try (var in = new BufferedReader(new InputStreamReader(editor.getInputStream(), StandardCharsets.UTF_8))) {
                 for (String line = in.readLine(); line != null; line = in.readLine()) {
                     if (line.matches("\\d+")) {
-                        last.set(Long.parseLong(line));
+                        last.accumulateAndGet(Long.parseLong(line), Math::max); // a line may be cut off
                     }
                 }
             } catch (java.io.IOException killed) {
