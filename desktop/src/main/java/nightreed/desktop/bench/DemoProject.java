@@ -16,10 +16,13 @@ import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 
 /**
- * The Salt Lantern: a radio serial whose instruments drowned with the cargo. Two slate bars from the recording room,
- * measured and fitted, one of them then bent by hand, so that there is something to hear and to mend.
+ * The Salt Lantern: a radio serial whose instruments drowned with the cargo. Two slate bars and the buoy bell from
+ * the recording room, measured and fitted, one bar then bent by hand, so that there is something to hear and to mend.
  */
 public final class DemoProject {
+    private static final String BAR_NOTE = "For the harbour scene. Yarn mallet, dry room; the hall comes later.";
+    private static final String BELL_NOTE = "Far out, under the fog. It may ring on into the next scene.";
+
     private DemoProject() {}
 
     /** Where the build leaves the demo project, beside the program; null if it runs from elsewhere. */
@@ -50,8 +53,10 @@ public final class DemoProject {
     public static ProjectFile build(Path path, Progress progress) throws UnusableProject, UnusableSound {
         ProjectFile p = ProjectFile.create(path, "The Salt Lantern");
         RecordingRoom.Instrument bars = RecordingRoom.instrument("slate-bars");
-        add(p, bars, "Slate bar, low, hard", 57, 0.9, progress.part(0, 0.5), true);
-        add(p, bars, "Slate bar, high, soft", 72, 0.4, progress.part(0.5, 1), false);
+        add(p, bars, "Slate bar, low, hard", 57, 0.9, BAR_NOTE, progress.part(0, 0.3), true);
+        add(p, bars, "Slate bar, high, soft", 72, 0.4, BAR_NOTE, progress.part(0.3, 0.6), false);
+        RecordingRoom.Instrument bell = RecordingRoom.instrument("buoy-bell");
+        add(p, bell, "Ostrel buoy bell", 62, 0.7, BELL_NOTE, progress.part(0.6, 1), false);
         return p;
     }
 
@@ -61,6 +66,7 @@ public final class DemoProject {
             String name,
             int key,
             double velocity,
+            String note,
             Progress progress,
             boolean bend)
             throws UnusableProject, UnusableSound {
@@ -73,8 +79,7 @@ public final class DemoProject {
         ResonatorRecipe start = Matcher.startingValues(side);
         p.addTake(i, "starting values", "as measured", Matcher.predict(side, start), start);
         ResonatorRecipe fitted = Matcher.fit(side, progress.part(0.3, 1));
-        s = new Snapshot(
-                recording, fitted, fitted, "For the harbour scene. Yarn mallet, dry room; the hall comes later.");
+        s = new Snapshot(recording, fitted, fitted, note);
         p.commit(i, "fit resonators", s);
         p.addTake(i, "fit, " + fitted.modes().size() + " modes", "", Matcher.predict(side, fitted), fitted);
         if (bend) {

@@ -303,7 +303,7 @@ class BenchTest {
         try (ProjectFile copy = DemoProject.open(built, nightreed.measure.Progress.NONE)) {
             assertThat(copy.path()).isNotEqualTo(built);
             assertThat(copy.name()).isEqualTo("The Salt Lantern");
-            assertThat(copy.imitations()).hasSize(2);
+            assertThat(copy.imitations()).hasSize(3);
             Bench demo = new Bench(pending::add, pending::add, pending::add, pending::add, new Desk(48_000));
             demo.open(copy);
             work();
@@ -313,6 +313,11 @@ class BenchTest {
             demo.choose(copy.imitations().get(1));
             work();
             assertThat(demo.state().comparison().totalJnd()).isLessThan(1);
+            demo.choose(copy.imitations().get(2));
+            work();
+            assertThat(demo.state().recording().measurement().series().series().name())
+                    .isEqualTo("tuned bell");
+            assertThat(demo.state().comparison().totalJnd()).isLessThan(3);
         }
         assertThat(Files.readAllBytes(built)).isEqualTo(before);
     }
