@@ -267,4 +267,22 @@ class ShellTest extends WindowTest {
         awaitMessage("is not a Night Reed project");
         assertThat(state().projectName()).isEqualTo("Walk"); // and what was open stays open
     }
+
+    @Test
+    void whatWentWrongBeforeTheWindowWasCompleteIsStillSaid() throws Exception {
+        Workbench early =
+                OnStage.fx(() -> new Workbench(new nightreed.device.NoDevices(), folder.resolve("other.json")));
+        early.bench().say("The project may not be written.");
+        OnStage.fx(() -> {
+            early.shell().complete();
+            return null;
+        });
+        Label message = (Label) OnStage.fx(() -> early.shell().lookup("#message"));
+        assertThat(message.getText()).isEqualTo("The project may not be written.");
+        assertThat(message.getParent().isVisible()).isTrue();
+        OnStage.fx(() -> {
+            early.close();
+            return null;
+        });
+    }
 }

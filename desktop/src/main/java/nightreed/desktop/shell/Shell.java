@@ -17,12 +17,10 @@ import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -32,7 +30,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.stage.FileChooser;
 import javafx.util.Duration;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
@@ -43,7 +40,6 @@ import nightreed.desktop.page.Page;
 import nightreed.desktop.page.PreferencesPage;
 import nightreed.desktop.page.WelcomePage;
 import nightreed.desktop.rail.ListeningRail;
-import nightreed.desktop.settings.Places;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.stage.BriefView;
@@ -71,7 +67,7 @@ public final class Shell extends BorderPane {
     private final ScrollPane margin = new ScrollPane();
     private final StackPane allNotes = new StackPane();
     private MarginSide side;
-    private final MenuButton project = new MenuButton();
+    private ProjectMenu project;
     private final Button unsaved = new Button();
     private final Button readMore = new Button("Read more");
     private final Timeline retry = new Timeline(new KeyFrame(Duration.seconds(3), e -> retry()));
@@ -141,7 +137,9 @@ public final class Shell extends BorderPane {
         setBottom(rail);
         bench.stateProperty().addListener((o, before, s) -> show(before, s));
         bench.taskProperty().addListener((o, a, t) -> show(t));
+        show(bench.taskProperty().get());
         bench.messageProperty().addListener((o, a, text) -> say(text, false));
+        say(bench.messageProperty().get(), false); // something may have gone wrong before there was a place to say it
         bench.unsavedProperty().addListener((o, a, n) -> {
             unsaved.setText(n.intValue() == 1 ? "1 change is not in the file" : n + " changes are not in the file");
             unsaved.setVisible(n.intValue() > 0);
@@ -383,11 +381,7 @@ public final class Shell extends BorderPane {
     }
 
     private HBox top() {
-        project.getStyleClass().addAll("title", "quiet-title");
-        project.setId("project-menu");
-        project.setAccessibleText("Project: new, open, save a copy, preferences, guide");
-        project.getItems().add(new MenuItem("")); // a menu without items would not open; they are made when it does
-        project.setOnShowing(e -> projectMenu());
+        project = new ProjectMenu(bench, preferences, this);
         imitation.getStyleClass().add("title");
         imitation.setId("imitations");
         imitation.setAccessibleText("Imitation on the bench");
@@ -407,7 +401,7 @@ public final class Shell extends BorderPane {
         unsaved.setId("unsaved");
         unsaved.setAccessibleHelp(
                 "They are kept in the window and written as soon as it can be done. Press to save a copy.");
-        unsaved.setOnAction(e -> chooseCopy());
+        unsaved.setOnAction(e -> project.chooseCopy());
         unsaved.setVisible(false);
         unsaved.setManaged(false);
         taskBar.setPrefWidth(90);
@@ -471,81 +465,6 @@ public final class Shell extends BorderPane {
         message.getStyleClass().setAll(help ? "info" : "message");
         message.setVisible(text != null);
         message.setManaged(text != null);
-    }
-
-    // ---- the project menu ----
-
-    private void projectMenu() {
-        MenuItem fresh = item("New project …", "Ctrl+N", "project-new", this::chooseNew);
-        MenuItem open = item("Open a project …", "Ctrl+O", "project-open", this::chooseOpen);
-        Menu recent = new Menu("Opened before");
-        for (String r : preferences.get().recent()) {
-            Path file = Path.of(r);
-            MenuItem i = new MenuItem(file.getFileName() + "   " + file.getParent());
-            i.setMnemonicParsing(false);
-            i.setOnAction(e -> bench.openProject(file));
-            recent.getItems().add(i);
-        }
-        recent.setDisable(recent.getItems().isEmpty());
-        project.getItems()
-                .setAll(
-                        fresh,
-                        open,
-                        recent,
-                        item("Save a copy …", "Ctrl+Shift+S", "project-copy", this::chooseCopy),
-                        item("Compact", "", "project-compact", bench::compact),
-                        item("Open the demo", "", "project-demo", bench::openDemo),
-                        new SeparatorMenuItem(),
-                        item("Preferences", "Ctrl+comma", "project-preferences", this::openPreferences),
-                        item("Guide", "Shift+F1", "project-guide", () -> openGuide("index")),
-                        item("Keys", "", "project-keys", () -> openGuide("keys")),
-                        item("About Night Reed", "", "project-about", this::openAbout));
-    }
-
-    private static MenuItem item(String title, String keys, String id, Runnable action) {
-        MenuItem i = new MenuItem(keys.isEmpty() ? title : title + "    " + keys);
-        i.setId(id);
-        i.setOnAction(e -> action.run());
-        return i;
-    }
-
-    private FileChooser chooser(String title) {
-        FileChooser c = new FileChooser();
-        c.setTitle(title);
-        c.getExtensionFilters().add(new FileChooser.ExtensionFilter("Night Reed projects", "*" + ProjectFile.ENDING));
-        Path now = bench.projectPathProperty().get();
-        Path folder = now == null ? Places.projects() : now.toAbsolutePath().getParent();
-        if (folder != null && folder.toFile().isDirectory()) {
-            c.setInitialDirectory(folder.toFile());
-        }
-        return c;
-    }
-
-    private void chooseNew() {
-        File f = chooser("New project").showSaveDialog(getScene().getWindow());
-        if (f != null) {
-            Path file = withEnding(f.toPath());
-            String name = String.valueOf(file.getFileName());
-            bench.newProject(file, name.substring(0, name.length() - ProjectFile.ENDING.length()));
-        }
-    }
-
-    private void chooseOpen() {
-        File f = chooser("Open a project").showOpenDialog(getScene().getWindow());
-        if (f != null) {
-            bench.openProject(f.toPath());
-        }
-    }
-
-    private void chooseCopy() {
-        File f = chooser("Save a copy of the project").showSaveDialog(getScene().getWindow());
-        if (f != null) {
-            bench.saveCopy(withEnding(f.toPath()));
-        }
-    }
-
-    private static Path withEnding(Path p) {
-        return p.toString().endsWith(ProjectFile.ENDING) ? p : p.resolveSibling(p.getFileName() + ProjectFile.ENDING);
     }
 
     /** Brings a stage to the front, in place of any page. */
@@ -691,11 +610,11 @@ public final class Shell extends BorderPane {
         } else if (e.isControlDown() && code == KeyCode.T) {
             keep().keepTake();
         } else if (e.isControlDown() && code == KeyCode.N) {
-            chooseNew();
+            project.chooseNew();
         } else if (e.isControlDown() && code == KeyCode.O) {
-            chooseOpen();
+            project.chooseOpen();
         } else if (e.isControlDown() && e.isShiftDown() && code == KeyCode.S) {
-            chooseCopy();
+            project.chooseCopy();
         } else if (e.isControlDown() && code == KeyCode.COMMA) {
             openPreferences();
         } else if (code == KeyCode.F1 && e.isShiftDown()) {
