@@ -21,6 +21,7 @@ public final class SoundIn implements AutoCloseable {
     private final AudioInput input;
     private final float[] kept;
     private final float[] before;
+    private volatile boolean wanted; // a recording that has been asked for and not begun
     private volatile boolean recording;
     private volatile int length;
     private volatile float peak;
@@ -42,6 +43,9 @@ public final class SoundIn implements AutoCloseable {
     private void heard(float[] block, int n) {
         if (before == null || kept == null) {
             return; // the first block may come before the constructor is done
+        }
+        if (wanted) {
+            begin();
         }
         float top = 0;
         int cut = 0;
@@ -72,8 +76,9 @@ public final class SoundIn implements AutoCloseable {
         return input;
     }
 
-    /** Begins to keep what is heard, with a moment of what was heard just before. */
-    public void record() {
+    /** On the input's thread, between two blocks, so that nothing is lost at the seam. */
+    private void begin() {
+        wanted = false;
         for (int i = 0; i < before.length; i++) {
             kept[i] = before[(beforeAt + i) % before.length];
         }
@@ -83,12 +88,18 @@ public final class SoundIn implements AutoCloseable {
         recording = true;
     }
 
+    /** Begins to keep what is heard, with a moment of what was heard just before. */
+    public void record() {
+        wanted = true;
+    }
+
     public boolean recording() {
-        return recording;
+        return wanted || recording;
     }
 
     /** Ends the recording. @return what was heard */
     public Clip stop() {
+        wanted = false;
         recording = false;
         return Clip.mono(Arrays.copyOf(kept, Math.max(1, length)), input.sampleRateHz());
     }
@@ -117,6 +128,7 @@ public final class SoundIn implements AutoCloseable {
 
     @Override
     public void close() {
+        wanted = false;
         recording = false;
         input.close();
     }
