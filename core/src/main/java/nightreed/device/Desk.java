@@ -215,6 +215,7 @@ public final class Desk implements AudioSource {
         double glide = 1 - Math.exp(-1 / (0.005 * sampleRateHz));
         if (softly) {
             softly = false;
+            limiter.clear(); // or the new output would begin with what the old one's volume was right for
             opening = 0;
         }
         double step = 1 / (SOFT_START * sampleRateHz);

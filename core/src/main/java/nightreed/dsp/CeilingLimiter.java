@@ -61,6 +61,14 @@ public final class CeilingLimiter {
         }
     }
 
+    /** Forgets what is on its way through: the next output begins with silence. */
+    public void clear() {
+        java.util.Arrays.fill(delay, 0);
+        java.util.Arrays.fill(recent, 0);
+        java.util.Arrays.fill(wanted, 1);
+        gain = 1;
+    }
+
     private boolean reducing() {
         return gain < 0.99999;
     }

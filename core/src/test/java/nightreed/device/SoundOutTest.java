@@ -93,11 +93,10 @@ class SoundOutTest {
             }
         }
 
-        /** The same, faded at its ends: that a card was pulled out in mid-wave is not the desk's burst. */
+        /** The same, faded at its end: that a card was pulled out in mid-wave is not the desk's burst. */
         Clip faded() {
             float[] x = sound().channel(0);
             for (int i = 0; i < 200 && i < x.length / 2; i++) {
-                x[i] *= i / 200f;
                 x[x.length - 1 - i] *= i / 200f;
             }
             return Clip.mono(x, rate);

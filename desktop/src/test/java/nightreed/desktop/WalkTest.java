@@ -244,7 +244,7 @@ class WalkTest extends WindowTest {
         for (Stage6 s : Stage6.values()) {
             stage(s);
         }
-        assertThat(Stage6.KEEP.concern(state())).isEqualTo("1 takes");
+        assertThat(Stage6.KEEP.concern(state())).isEqualTo("1 take");
         assertThat(Stage6.MEASURE.concern(state())).endsWith("partials");
     }
 }

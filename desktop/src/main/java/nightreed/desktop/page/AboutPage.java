@@ -18,7 +18,7 @@ public final class AboutPage extends Page {
                 body(
                         "With: OpenJFX (GPL 2 with classpath exception), AtlantaFX (MIT), JTransforms (BSD 2-clause), EJML and"
                                 + " Hipparchus (Apache 2.0), Jackson (Apache 2.0), picocli (Apache 2.0), Apache Commons CSV (Apache"
-                                + " 2.0), SQLite JDBC (Apache 2.0), jFLAC (BSD 3-clause), JOrbis and JLayer (LGPL 2.1), commonmark-java"
+                                + " 2.0), SQLite JDBC (Apache 2.0), jFLAC, JOrbis and JLayer (LGPL 2.1), commonmark-java"
                                 + " (BSD 2-clause), SLF4J (MIT)."),
                 body("Fonts: IBM Plex Sans and JetBrains Mono, SIL Open Font License 1.1."),
                 licence("Licence of Night Reed", "/nightreed/desktop/LICENSE"),

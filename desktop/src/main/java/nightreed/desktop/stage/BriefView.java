@@ -121,7 +121,7 @@ public final class BriefView implements StageView {
                 .addListener((o, a, v) -> strengthText.setText(String.format(Locale.ROOT, "%.1f", v.doubleValue())));
         Spinner<Integer> moment = new Spinner<>(new SpinnerValueFactory.IntegerSpinnerValueFactory(1, 999, 1));
         moment.setPrefWidth(84);
-        moment.setAccessibleText("Which bar and moment");
+        moment.setAccessibleText("Which of its kind, and which moment");
         Button record = new Button("Record it");
         record.setId("room-record");
         record.setOnAction(e -> bench.record(
@@ -132,7 +132,7 @@ public final class BriefView implements StageView {
         grid.addRow(0, label("instrument"), instrument);
         grid.addRow(1, label("key"), new HBox(8, key, centred(keyName)));
         grid.addRow(2, label("strength"), new HBox(8, strength, centred(strengthText)));
-        grid.addRow(3, label("which bar"), moment);
+        grid.addRow(3, label("which one"), moment);
         VBox box = Parts.panel(
                 Parts.heading("Or have one played"),
                 Parts.quiet("The recording room: a simulated player, not quite at concert pitch."),

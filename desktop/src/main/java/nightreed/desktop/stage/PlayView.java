@@ -113,7 +113,7 @@ public final class PlayView implements StageView {
                         "The dot marks %s, the key of the recording, which was fitted.",
                         Pitch.name(s.recipe().key()))),
                 Notes.body("One note cannot tell how the instrument follows key and strength: these are usual"
-                        + " values for struck bars, marked as such on the patch sheet."));
+                        + " values for struck bodies, marked as such on the patch sheet."));
     }
 
     /** What the tracking makes of the lowest and the brightest mode on some keys. */

@@ -37,7 +37,8 @@ public enum Stage6 {
                         : "Resonators, " + s.recipe().modes().size();
             case COMPARE -> s.comparison() == null ? "" : compare(s);
             case PLAY -> "";
-            case KEEP -> s.takes().isEmpty() ? "" : s.takes().size() + " takes";
+            case KEEP ->
+                s.takes().isEmpty() ? "" : s.takes().size() + (s.takes().size() == 1 ? " take" : " takes");
         };
     }
 
