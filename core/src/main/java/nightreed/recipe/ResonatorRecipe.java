@@ -288,7 +288,7 @@ public record ResonatorRecipe(
         DECAY_TRACKING(
                 "track.decay",
                 Group.PLAYING,
-                "decay over the keys",
+                "key to decay",
                 "",
                 0,
                 3,
@@ -308,7 +308,7 @@ public record ResonatorRecipe(
         STRIKE_TRACKING(
                 "track.strike",
                 Group.PLAYING,
-                "strike over the keys",
+                "key to strike",
                 "",
                 0,
                 1,
@@ -348,7 +348,7 @@ public record ResonatorRecipe(
         VELOCITY_HARDNESS(
                 "velocity.hardness",
                 Group.PLAYING,
-                "velocity to hardness",
+                "velocity to strike",
                 "oct",
                 0,
                 4,

@@ -23,7 +23,10 @@ import nightreed.desktop.settings.Preferences.Look;
 import nightreed.desktop.stage.Stage6;
 import nightreed.device.NoDevices;
 import nightreed.measure.Progress;
+import nightreed.room.RecordingRoom;
+import nightreed.sound.Clip;
 import nightreed.sound.SafeFiles;
+import nightreed.sound.WavFiles;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -77,6 +80,9 @@ final class ShotsCommand implements Callable<Integer> {
         }
         page(bench[0], stage[0], "guide", () -> bench[0].shell().openGuide("first-note"));
         page(bench[0], stage[0], "preferences", bench[0].shell()::openPreferences);
+        page(bench[0], stage[0], "about", bench[0].shell()::openAbout);
+        page(bench[0], stage[0], "welcome", bench[0].shell()::openWelcome);
+        longFile(bench[0], stage[0]);
         onFx(() -> {
             stage[0].close();
             bench[0].close();
@@ -84,6 +90,22 @@ final class ShotsCommand implements Callable<Integer> {
         });
         Platform.exit();
         return 0;
+    }
+
+    /** A file too long to be measured whole, made of nothing but notes of the recording room. */
+    private void longFile(Workbench bench, Stage stage) throws Exception {
+        RecordingRoom.Instrument bars = RecordingRoom.instrument("slate-bars");
+        float[] all = new float[48_000 * 60 * 11];
+        for (int i = 0; i < 40; i++) {
+            float[] note =
+                    RecordingRoom.record(bars, 57 + i % 12, 0.4 + 0.015 * i, i).channel(0);
+            System.arraycopy(note, 0, all, 48_000 * 16 * i, Math.min(note.length, 48_000 * 16));
+        }
+        Path file = Files.createTempDirectory("night-reed-shots").resolve("an afternoon of slate bars.wav");
+        WavFiles.write(Clip.mono(all, 48_000), WavFiles.Format.PCM16, file);
+        page(bench, stage, "long-file", () -> bench.bench().importFile(file));
+        TimeUnit.SECONDS.sleep(2);
+        page(bench, stage, "long-file", () -> bench.shell().go(Stage6.BRIEF));
     }
 
     private void page(Workbench bench, Stage stage, String name, Runnable open) throws Exception {

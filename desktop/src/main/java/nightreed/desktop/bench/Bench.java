@@ -125,6 +125,11 @@ public final class Bench {
     }
 
     /** A long file that waits for a span of it to be chosen, null if there is none. */
+    /** Puts a long file away without taking anything from it. */
+    public void leaveLongFile() {
+        longFile.set(null);
+    }
+
     public ReadOnlyObjectProperty<LongFile> longFileProperty() {
         return longFile.getReadOnlyProperty();
     }

@@ -9,6 +9,7 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.VBox;
 
 /** The guide: the files of docs/guide, which are part of the program. */
@@ -51,7 +52,11 @@ public final class GuidePage extends Page {
             side.put(file, b);
             list.getChildren().add(b);
         });
-        setLeft(list);
+        ScrollPane chapters = new ScrollPane(list);
+        chapters.setFitToWidth(true);
+        chapters.setFocusTraversable(false);
+        chapters.setMinHeight(0);
+        setLeft(chapters);
         open("index");
     }
 

@@ -28,9 +28,8 @@ public final class WelcomePage extends Page {
                 way("Have one played", "A simulated player in the recording room strikes a bar or a bell for you.");
         room.setOnAction(e -> ways.room());
         room.setId("welcome-room");
-        Button demo = way(
-                "Open the demo",
-                "The Salt Lantern, a radio serial whose instruments drowned with the cargo: measured, fitted, compared.");
+        Button demo =
+                way("Open the demo", "The Salt Lantern, a radio serial whose instruments drowned with the cargo.");
         demo.setOnAction(e -> ways.demo());
         demo.setId("welcome-demo");
         VBox box = new VBox(
@@ -58,6 +57,8 @@ public final class WelcomePage extends Page {
     private static Button way(String title, String what) {
         Label name = text("heading", title);
         Label more = text("quiet", what);
+        more.setWrapText(false); // a button would make room for one word a line
+        name.setWrapText(false);
         Button b = new Button();
         b.setGraphic(new VBox(3, name, more));
         b.setAccessibleText(title + ". " + what);

@@ -4,9 +4,12 @@ import java.io.File;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.EnumSet;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Supplier;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
@@ -14,6 +17,7 @@ import javafx.animation.Timeline;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -42,6 +46,7 @@ import nightreed.desktop.page.WelcomePage;
 import nightreed.desktop.rail.ListeningRail;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
+import nightreed.desktop.settings.Preferences.Look;
 import nightreed.desktop.stage.BriefView;
 import nightreed.desktop.stage.BuildView;
 import nightreed.desktop.stage.CompareView;
@@ -84,6 +89,7 @@ public final class Shell extends BorderPane {
     private Page page; // in place of the stage, null if none is open
     private GuidePage guide;
     private boolean warm;
+    private final Set<Stage6> stale = EnumSet.noneOf(Stage6.class); // not seen since the look was changed
     private PreferencesPage preferencesPage;
     private String helpTarget = "index";
 
@@ -161,7 +167,7 @@ public final class Shell extends BorderPane {
         go(stage);
         show(BenchState.EMPTY, bench.state());
         if (!preferences.get().welcomed()) {
-            open(new WelcomePage(new Beginnings(), this::leavePage));
+            openWelcome();
         }
     }
 
@@ -332,6 +338,11 @@ public final class Shell extends BorderPane {
         Platform.runLater(() -> show(p, p == page));
     }
 
+    /** What is shown when the program is started for the first time. */
+    public void openWelcome() {
+        open(new WelcomePage(new Beginnings(), this::leavePage));
+    }
+
     public void openAbout() {
         open(new AboutPage(this::leavePage));
     }
@@ -467,6 +478,25 @@ public final class Shell extends BorderPane {
         message.setManaged(text != null);
     }
 
+    /** Changes to night or day; what is seen follows within a few frames, what is not when it is gone to. */
+    public void look(Look look) {
+        if (rail == null) {
+            Looks.apply(getScene(), look);
+            return;
+        }
+        Unveiling.after(this, own(), () -> Looks.apply(getScene(), look));
+        stale.addAll(views.keySet());
+        stale.remove(stage);
+    }
+
+    /** What is shown and hidden as the work goes. */
+    private Set<Node> own() {
+        Set<Node> own = new HashSet<>(List.of(message, task, unsaved, readMore, side));
+        own.addAll(centre.getChildren());
+        own.addAll(allNotes.getChildren());
+        return own;
+    }
+
     /** Brings a stage to the front, in place of any page. */
     public void go(Stage6 next) {
         complete();
@@ -482,7 +512,11 @@ public final class Shell extends BorderPane {
         v.show(bench.state());
         v.centre().setOpacity(1);
         v.margin().setOpacity(1);
-        show(v.centre(), true);
+        if (stale.remove(next)) {
+            Unveiling.after((Parent) v.centre(), own(), () -> show(v.centre(), true));
+        } else {
+            show(v.centre(), true);
+        }
         show(v.margin(), true);
         margin.setVvalue(0);
         path.show(stage, bench.state());

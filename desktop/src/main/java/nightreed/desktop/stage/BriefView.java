@@ -35,6 +35,7 @@ public final class BriefView implements StageView {
     private final Label dropText = Parts.heading("");
     private final MicrophonePanel microphone;
     private final SpanPicker picker = new SpanPicker();
+    private final HBox sources = new HBox(14);
     private final VBox spanPanel = Parts.panel();
     private final ComboBox<RecordingRoom.Instrument> instrument = new ComboBox<>();
     private final Button fit = new Button("Fit an imitation");
@@ -42,7 +43,7 @@ public final class BriefView implements StageView {
     public BriefView(Bench bench) {
         this.bench = bench;
         microphone = new MicrophonePanel(bench);
-        HBox sources = new HBox(14, fromFile(), microphone, fromRoom());
+        sources.getChildren().addAll(fromFile(), microphone, fromRoom());
         for (Node n : sources.getChildren()) {
             HBox.setHgrow(n, Priority.ALWAYS);
             ((Region) n).setPrefWidth(280);
@@ -176,16 +177,22 @@ public final class BriefView implements StageView {
                         picker.toProperty().get());
             }
         });
+        Button other = new Button("Another recording");
+        other.setId("leave-long-file");
+        other.getStyleClass().add("link");
+        other.setOnAction(e -> bench.leaveLongFile());
         spanPanel
                 .getChildren()
                 .setAll(
                         what,
                         Parts.quiet("Too long to be one note. Drag the edges of the span onto the note that is meant."),
                         picker,
-                        take);
+                        new HBox(8, take, other));
         bench.longFileProperty().addListener((o, a, f) -> {
             spanPanel.setVisible(f != null);
             spanPanel.setManaged(f != null);
+            sources.setVisible(f == null);
+            sources.setManaged(f == null);
             if (f != null) {
                 what.setText(String.valueOf(f.file().getFileName()));
                 picker.show(f.outline(), SoundFiles.LONGEST_SECONDS);

@@ -15,6 +15,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 import nightreed.desktop.bench.Bench;
@@ -62,7 +63,7 @@ public final class KeepView implements StageView {
         takeNote.setOnAction(e -> keepTake());
         HBox.setHgrow(takeNote, Priority.ALWAYS);
         keep.setId("keep-take");
-        keep.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        keep.setMinWidth(Region.USE_PREF_SIZE);
         keep.setOnAction(e -> keepTake());
         ScrollPane log = new ScrollPane(takes);
         log.setFitToWidth(true);
@@ -169,6 +170,8 @@ public final class KeepView implements StageView {
         Label jnd = Parts.figures(String.format(Locale.ROOT, "%.2f JND", t.totalJnd()));
         Button back = new Button("Use");
         back.getStyleClass().add("link");
+        back.setMinWidth(Region.USE_PREF_SIZE);
+        jnd.setMinWidth(Region.USE_PREF_SIZE);
         back.setAccessibleText("Use " + t.name());
         back.setOnAction(e -> bench.use(t.recipe(), "back to " + t.name()));
         String when = t.at().length() >= 16 ? t.at().substring(5, 16).replace('T', ' ') : t.at();
@@ -191,6 +194,13 @@ public final class KeepView implements StageView {
         return box;
     }
 
+    /** Figures that are never cut off. */
+    private static Label whole(String text) {
+        Label l = Parts.figures(text);
+        l.setMinWidth(Region.USE_PREF_SIZE);
+        return l;
+    }
+
     private void values(BenchState s) {
         sheet.begin();
         if (s.recipe() == null) {
@@ -208,7 +218,7 @@ public final class KeepView implements StageView {
             Tolerances.Span span = s.tolerances().get(p.id());
             int row = sheet.row();
             sheet.put(0, row, "name", p.name(), t -> Parts.styled(t, "body"));
-            sheet.put(1, row, "value", p.formatWithUnit(v.value()), Parts::figures);
+            sheet.put(1, row, "value", p.formatWithUnit(v.value()), KeepView::whole);
             String room = span == null ? "" : p.format(span.low()) + " to " + p.format(span.high());
             sheet.put(2, row, "room", room, Parts::quiet);
         }

@@ -167,10 +167,10 @@ public final class MeasureView implements StageView {
                 m.centsFromConcert() == null
                         ? "no pitch"
                         : String.format(
-                                Locale.ROOT,
-                                "%+.1f cents (A4 = %.5s Hz)",
-                                preferences.get().centsAtReference(m.centsFromConcert()),
-                                preferences.get().referenceHz())));
+                                Locale.ROOT, "%+.1f cents", preferences.get().centsAtReference(m.centsFromConcert()))));
+        margin.add(Notes.pair(
+                "from A4 at",
+                String.format(Locale.ROOT, "%.1f Hz", preferences.get().referenceHz())));
         margin.add(Notes.pair(
                 "attack",
                 m.attackSeconds() == null

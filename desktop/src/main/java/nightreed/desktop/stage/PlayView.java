@@ -38,7 +38,7 @@ public final class PlayView implements StageView {
         this.bench = bench;
         this.keys = new Keys(bench.desk(), 5);
         keys.setPrefHeight(190);
-        keys.setMinHeight(120);
+        keys.setMinHeight(84);
         keys.setId("play-keys");
         keys.lowestProperty().set(36);
         VBox.setVgrow(keys, Priority.ALWAYS);

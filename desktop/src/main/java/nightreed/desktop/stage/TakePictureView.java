@@ -13,7 +13,7 @@ final class TakePictureView extends Drawing {
 
     TakePictureView(TakePicture picture) {
         this.picture = picture;
-        setMinSize(132, 40);
+        setMinSize(66, 40);
         setMaxSize(132, 40);
         setPrefSize(132, 40);
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
