@@ -88,6 +88,8 @@ final class Prediction {
                 null,
                 bands,
                 null,
+                null,
+                null,
                 List.of());
     }
 

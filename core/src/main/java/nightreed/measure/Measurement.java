@@ -1,6 +1,7 @@
 package nightreed.measure;
 
 import java.util.List;
+import nightreed.measure.held.HeldNote;
 
 /**
  * What a recorded note is made of. Anything that could not be measured is null.
@@ -18,6 +19,8 @@ import java.util.List;
  * @param attackSeconds     rise of the waveform from 10 to 90 % of its first peak [s]
  * @param noise             burst at the strike, null if none stands out
  * @param strikeBands       what the burst and the partials put into the critical bands
+ * @param inharmonicityB    stiffness B of a string whose partials follow n f0 √(1 + B n²), null if they follow no such law
+ * @param held              what a bowed or blown note does, null for one that dies by itself
  * @param loudnessLufs      loudness of the whole clip (ITU-R BS.1770-4) [LUFS]
  * @param remarks           what the listener should know about the recording, in plain sentences
  */
@@ -35,6 +38,8 @@ public record Measurement(
         Double attackSeconds,
         StrikeNoise noise,
         StrikeBands strikeBands,
+        Double inharmonicityB,
+        HeldNote held,
         Double loudnessLufs,
         List<String> remarks) {
     public Measurement {

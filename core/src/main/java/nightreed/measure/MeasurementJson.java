@@ -3,6 +3,7 @@ package nightreed.measure;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import nightreed.measure.held.Movement;
 
 /** Measurements as JSON, in the layout that scripts rely on (docs/formats.md). What is not known is null. */
 public final class MeasurementJson {
@@ -53,7 +54,9 @@ public final class MeasurementJson {
                     .put("certainty", n.certainty())
                     .put("why", n.why());
         }
-        o.putNull("vibrato").putNull("tremolo").putNull("filterMovement");
+        movement(o, "vibrato", "depthCents", m.held() == null ? null : m.held().vibrato());
+        movement(o, "tremolo", "depthDb", m.held() == null ? null : m.held().tremolo());
+        o.putNull("filterMovement");
         if (m.brightness() == null) {
             o.putNull("brightness");
         } else {
@@ -62,7 +65,7 @@ public final class MeasurementJson {
                     .put("endHz", m.brightness().endHz())
                     .put("halfTimeSeconds", m.brightness().halfTimeSeconds());
         }
-        o.putNull("inharmonicityB");
+        o.put("inharmonicityB", m.inharmonicityB());
         o.put("attackSeconds", m.attackSeconds());
         if (m.noise() == null) {
             o.putNull("noise");
@@ -79,6 +82,22 @@ public final class MeasurementJson {
         ArrayNode remarks = o.putArray("remarks");
         m.remarks().forEach(remarks::add);
         return o;
+    }
+
+    private static void movement(ObjectNode o, String name, String depth, Movement m) {
+        if (m == null) {
+            o.putNull(name);
+            return;
+        }
+        o.putObject(name)
+                .put("rateHz", m.rateHz())
+                .put("rateSeHz", m.rateSeHz())
+                .put(depth, m.depth())
+                .put("depthSe", m.depthSe())
+                .put("delaySeconds", m.delaySeconds())
+                .put("rampSeconds", m.rampSeconds())
+                .put("shape", m.shape().name().toLowerCase(java.util.Locale.ROOT))
+                .put("shapeOdds", m.shapeOdds());
     }
 
     private static Double finite(double v) {

@@ -5,6 +5,8 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import nightreed.measure.held.HeldHarmonic;
+import nightreed.measure.held.HeldNote;
 import nightreed.music.Pitch;
 import nightreed.sound.Clip;
 import nightreed.sound.Loudness;
@@ -51,6 +53,11 @@ public final class Measurer {
         }
         NoiseFloor floor =
                 onset.hasLeadIn() ? NoiseFloor.of(x, 0, onset.sample() - (int) (0.002 * fs), fs) : NoiseFloor.none(fs);
+        progress.report(0.04, "looking whether it is held");
+        HeldNote held = HeldNote.measure(x, fs, onset.sample(), floor.total());
+        if (held != null) {
+            return describe(clip, x, onset, held, floor);
+        }
         double[] segment = Arrays.copyOfRange(x, start, end);
         List<DampedSinusoid> terms = DampedSinusoids.find(segment, fs, floor, progress.part(0.05, 0.9));
         progress.report(0.9, "naming what was found");
@@ -93,6 +100,56 @@ public final class Measurer {
                 Attack.seconds(x, fs, onset.sample()),
                 residue.strikeNoise(),
                 residue.bands(x, onset.sample()),
+                null,
+                null,
+                Double.isFinite(lufs) ? lufs : null,
+                Remarks.of(clip, onset, partials));
+    }
+
+    /** A note that is held: its harmonics are its partials, and none of them decays. */
+    private static Measurement describe(Clip clip, double[] x, Onset rough, HeldNote held, NoiseFloor floor) {
+        double fs = clip.sampleRateHz();
+        double strongest =
+                held.harmonics().stream().mapToDouble(HeldHarmonic::amplitude).max().orElse(1);
+        List<Partial> partials = new ArrayList<>();
+        for (HeldHarmonic h : held.harmonics()) {
+            partials.add(new Partial(
+                    h.frequencyHz(),
+                    h.frequencyHz() / held.f0Hz(),
+                    20 * Math.log10(h.amplitude() / strongest),
+                    h.amplitude(),
+                    h.phaseRad(),
+                    null,
+                    null,
+                    null,
+                    h.attackSeconds(),
+                    h.frequencySeHz(),
+                    null,
+                    h.snrDb(),
+                    true));
+        }
+        Onset onset = new Onset((int) Math.round(held.onsetSeconds() * fs), rough.hasLeadIn());
+        double f0 = held.f0Hz();
+        String note = Pitch.name(Pitch.nearestKey(f0));
+        List<SeriesFit> ranked = SeriesFit.rank(partials);
+        double lufs = Loudness.integrated(clip);
+        Residue residue = Residue.of(x, fs, onset.sample(), onset.sample(), List.of(), floor);
+        return new Measurement(
+                clip.sampleRateHz(),
+                clip.seconds(),
+                held.onsetSeconds(),
+                f0,
+                note,
+                Pitch.centsFromNearest(f0),
+                ranked.isEmpty() || ranked.get(0).matched() < 2 ? null : ranked.get(0),
+                partials,
+                List.of(new StrikeNote(note, f0, 0.98, "all partials are its harmonics, and move with it")),
+                BrightnessPath.of(x, fs, onset.sample(), floor).summary(),
+                Attack.seconds(x, fs, onset.sample()),
+                null,
+                residue.bands(x, onset.sample()),
+                null,
+                held,
                 Double.isFinite(lufs) ? lufs : null,
                 Remarks.of(clip, onset, partials));
     }

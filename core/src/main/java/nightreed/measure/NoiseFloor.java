@@ -64,6 +64,11 @@ final class NoiseFloor {
         return new NoiseFloor(smooth, sampleRateHz);
     }
 
+    /** Mean square of the background. */
+    double total() {
+        return Arrays.stream(variance).average().orElse(LEAST);
+    }
+
     /** Equivalent variance per sample at a frequency [Hz]. */
     double at(double hz) {
         double k = Math.max(0, Math.min(variance.length - 1.001, hz / sampleRateHz * WINDOW));

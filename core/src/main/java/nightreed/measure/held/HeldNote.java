@@ -1,0 +1,227 @@
+package nightreed.measure.held;
+
+import java.util.ArrayList;
+import java.util.List;
+import nightreed.dsp.SincReader;
+
+/**
+ * What a bowed or blown note does.
+ *
+ * @param f0Hz           pitch that its path swings about [Hz]
+ * @param f0SeHz         standard error of it [Hz]
+ * @param onsetSeconds   start of the note in the recording [s]
+ * @param releaseSeconds where it is let go [s]
+ * @param glideCents     change of the pitch over the time it is held, without what swings [cents]
+ * @param harmonics      by rising number
+ * @param vibrato        swing of the pitch [cents], null if there is none
+ * @param tremolo        swing of the level [dB], null if there is none
+ * @param noiseDb        breath or bow noise between the harmonics, over the energy of the harmonics [dB]
+ * @param pathSeconds    times of the pitch path [s in the recording]
+ * @param pathHz         pitch there [Hz]
+ */
+public record HeldNote(
+        double f0Hz,
+        double f0SeHz,
+        double onsetSeconds,
+        double releaseSeconds,
+        double glideCents,
+        List<HeldHarmonic> harmonics,
+        Movement vibrato,
+        Movement tremolo,
+        double noiseDb,
+        double[] pathSeconds,
+        double[] pathHz) {
+    /** Share of the power over the background that harmonics must explain; less is no note of one pitch. */
+    private static final double LEAST_SHARE = 0.8;
+
+    /** Power over noise that makes a harmonic one: one of ten thousand looks at mere noise deceives. */
+    private static final double LEAST_RATIO = 20;
+
+    public HeldNote {
+        harmonics = List.copyOf(harmonics);
+    }
+
+    /**
+     * @param x        samples
+     * @param onset    first sample that leaves the background
+     * @param variance mean square of the background
+     * @return null if the note is not held, or has no one pitch
+     */
+    public static HeldNote measure(double[] x, double fs, int onset, double variance) {
+        HeldSpan span = HeldSpan.find(x, fs, onset, variance);
+        if (span == null) {
+            return null;
+        }
+        SincReader reader = new SincReader(x);
+        PitchPath path = PitchTracking.follow(x, reader, fs, span, span.to() / fs);
+        if (path == null) {
+            return null;
+        }
+        Harmonics h = Harmonics.along(reader, fs, path, span.from() / fs, span.to() / fs);
+        double[] levels = new double[h.count()];
+        double total = 0;
+        double between = 0;
+        for (int n = 1; n <= h.count(); n++) {
+            levels[n - 1] = Math.max(0, mean(h, n, true) - mean(h, n, false));
+            total += levels[n - 1] / 2;
+            between += mean(h, n, false) / 2;
+        }
+        if (total < LEAST_SHARE * (span.loudest() - variance)) {
+            return null;
+        }
+        return describe(x, reader, fs, onset, span, h, between / total);
+    }
+
+    private static double mean(Harmonics h, int n, boolean signal) {
+        double sum = 0;
+        for (int f = 0; f < h.frames(); f++) {
+            sum += (signal ? h.power(n, f) : h.noise(n, f)) / h.frames();
+        }
+        return sum;
+    }
+
+    private static HeldNote describe(
+            double[] x, SincReader reader, double fs, int onset, HeldSpan span, Harmonics h, double noiseShare) {
+        int frames = h.frames();
+        double[] t = new double[frames - 1];
+        double[] cents = new double[frames - 1];
+        double[] hz = new double[frames - 1];
+        double[] weight = new double[frames - 1];
+        double base = h.hop() / (h.seconds(frames / 2) - h.seconds(frames / 2 - 1));
+        for (int f = 0; f + 1 < frames; f++) {
+            double[] turn = PitchTracking.turn(h, f, h.count());
+            double dt = h.seconds(f + 1) - h.seconds(f);
+            t[f] = (h.seconds(f) + h.seconds(f + 1)) / 2;
+            hz[f] = (h.hop() + (turn == null ? 0 : turn[0] / (2 * Math.PI))) / dt;
+            cents[f] = 1200 * Math.log(hz[f] / base) / Math.log(2);
+            weight[f] = turn == null ? 0 : 1 / (turn[1] + 1e-10);
+        }
+        level(weight);
+        MovementFit.Result pitch = new MovementFit(t, cents, weight).run(onset / fs);
+        double f0 = base * Math.pow(2, pitch.level() / 1200);
+        double[] loud = new double[frames];
+        double[] at = new double[frames];
+        double[] even = new double[frames];
+        for (int f = 0; f < frames; f++) {
+            double p = 1e-16;
+            for (int n = 1; n <= h.count(); n++) {
+                p += Math.max(0, h.power(n, f) - h.noise(n, f));
+            }
+            loud[f] = 10 * Math.log10(p);
+            at[f] = h.seconds(f);
+            even[f] = 1;
+        }
+        MovementFit.Result level = new MovementFit(at, loud, even).run(onset / fs);
+        double spread = 0;
+        double weights = 0;
+        for (int f = 0; f < cents.length; f++) {
+            weights += weight[f] > 0 ? 1 : 0;
+        }
+        double seCents = Math.max(1e-3, roughness(cents) / Math.sqrt(Math.max(1, weights)));
+        spread = f0 * seCents * Math.log(2) / 1200;
+        double start = RampFit.onset(x, fs, onset, span, h, f0);
+        return new HeldNote(
+                f0,
+                spread,
+                start,
+                span.to() / fs,
+                pitch.slope() * (span.to() - span.from()) / fs,
+                harmonics(h, f0, spread, reader, fs, start, span, t, hz),
+                deep(pitch.movement(), 1.5),
+                deep(level.movement(), 0.4),
+                10 * Math.log10(noiseShare + 1e-12),
+                t,
+                hz);
+    }
+
+    /** A few looks that shine must not decide alone. */
+    private static void level(double[] weight) {
+        double most = 4 * PitchTracking.median(weight) + 1e-12;
+        for (int i = 0; i < weight.length; i++) {
+            weight[i] = Math.min(1, weight[i] / most);
+        }
+    }
+
+    private static Movement deep(Movement m, double least) {
+        return m == null || m.depth() < least || m.depth() < 4 * m.depthSe() ? null : m;
+    }
+
+    /** Mean step from value to value, over √2: the noise of a path that moves slowly. */
+    private static double roughness(double[] v) {
+        double sum = 0;
+        for (int i = 1; i < v.length; i++) {
+            sum += (v[i] - v[i - 1]) * (v[i] - v[i - 1]) / (v.length - 1);
+        }
+        return Math.sqrt(sum / 2);
+    }
+
+    private static List<HeldHarmonic> harmonics(
+            Harmonics h,
+            double f0,
+            double f0Se,
+            SincReader reader,
+            double fs,
+            double start,
+            HeldSpan span,
+            double[] t,
+            double[] hz) {
+        // windows overlap by three quarters: so many looks are independent
+        double independent = Math.max(1, h.frames() / 2.7);
+        PitchPath path = new PitchPath(t, hz);
+        Harmonics whole =
+                Harmonics.along(reader, fs, path, Math.max(0.01, start - 0.03), Math.min(span.to() / fs, start + 1));
+        List<HeldHarmonic> out = new ArrayList<>();
+        for (int n = 1; n <= h.count(); n++) {
+            double re = 0;
+            double im = 0;
+            for (int f = 0; f < h.frames(); f++) {
+                re += h.re(n, f) / h.frames();
+                im += h.im(n, f) / h.frames();
+            }
+            double noise = mean(h, n, false);
+            double coherent = (re * re + im * im) / (noise / independent);
+            double power = mean(h, n, true) / noise - 1;
+            double plain = power * independent / Math.sqrt(independent);
+            if (coherent < LEAST_RATIO && plain < 6) {
+                continue;
+            }
+            double amplitude = Math.sqrt(Math.max(re * re + im * im, (power) * noise));
+            double snr = Math.max(coherent, power * independent);
+            double[] rise = amplitude * amplitude > 60 * noise ? rise(whole, n, amplitude) : null;
+            double length = (span.to() - span.from()) / fs;
+            double own = Math.sqrt(6 / Math.max(1, snr)) / (Math.PI * length);
+            out.add(new HeldHarmonic(
+                    n,
+                    n * f0,
+                    Math.min(n * f0Se + 1e-9, own + n * f0Se),
+                    amplitude,
+                    Math.atan2(im, re),
+                    10 * Math.log10(snr),
+                    rise == null ? null : rise[0] - start,
+                    rise == null ? null : rise[1]));
+        }
+        return out;
+    }
+
+    /** Time of half the amplitude [s in the recording] and rise from 10 to 90 % [s]. */
+    private static double[] rise(Harmonics h, int n, double amplitude) {
+        double ten = Double.NaN;
+        double half = Double.NaN;
+        for (int f = 1; f < h.frames(); f++) {
+            double a = Math.sqrt(h.power(n, f - 1)) / amplitude;
+            double b = Math.sqrt(h.power(n, f)) / amplitude;
+            double dt = h.seconds(f) - h.seconds(f - 1);
+            if (Double.isNaN(ten) && b >= 0.1) {
+                ten = h.seconds(f - 1) + dt * Math.max(0, Math.min(1, (0.1 - a) / (b - a)));
+            }
+            if (Double.isNaN(half) && b >= 0.5) {
+                half = h.seconds(f - 1) + dt * Math.max(0, Math.min(1, (0.5 - a) / (b - a)));
+            }
+            if (b >= 0.9) {
+                double ninety = h.seconds(f - 1) + dt * Math.max(0, Math.min(1, (0.9 - a) / (b - a)));
+                return Double.isNaN(half) ? null : new double[] {half, ninety - ten};
+            }
+        }
+        return null;
+    }
+}

@@ -1,0 +1,208 @@
+package nightreed.measure.held;
+
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.LUDecomposition;
+
+/**
+ * Finds a swing in a path by least squares: level, slope and a sine that sets in late and grows.
+ *
+ * <p>The rate is looked for on a grid finer than half of what the length of the path can tell apart, then everything that is
+ * not linear is refined by Gauss and Newton's method.
+ */
+final class MovementFit {
+    private static final double LOWEST_HZ = 2;
+    private static final double HIGHEST_HZ = 12;
+
+    /** Odds (twice the gain of log-likelihood) that a swing must have over none: noise of this colour deceives below. */
+    private static final double LEAST_GAIN = 40;
+
+    private final double[] t;
+    private final double[] y;
+    private final double[] w;
+
+    /**
+     * @param t times [s], rising
+     * @param y values there
+     * @param w weights, of the size of inverse variances
+     */
+    MovementFit(double[] t, double[] y, double[] w) {
+        this.t = t;
+        this.y = y;
+        this.w = w;
+    }
+
+    /** Level that the path swings about, the slope [1/s] about its middle, and what swings or null. */
+    record Result(double level, double slope, Movement movement) {}
+
+    /** @param onset time from which delays count [s] */
+    Result run(double onset) {
+        double first = t[0];
+        double last = t[t.length - 1];
+        double length = last - first;
+        Model still = new Model(0, 0, 0);
+        if (length < 0.25 || t.length < 16) {
+            return new Result(still.beta[0], still.beta[1], null);
+        }
+        Model best = null;
+        double grid = 0.25 / length;
+        for (double rate = Math.max(LOWEST_HZ, 1.5 / length); rate <= HIGHEST_HZ; rate += grid) {
+            for (double delay : new double[] {0, 0.12, 0.25, 0.4, 0.6}) {
+                for (double ramp : new double[] {0.03, 0.2, 0.4}) {
+                    if (delay + ramp < 0.75) {
+                        Model m = new Model(rate, first + delay * length, ramp * length);
+                        if (best == null || m.cost < best.cost) {
+                            best = m;
+                        }
+                    }
+                }
+            }
+        }
+        best = refined(best, grid, length);
+        double variance = best.cost / Math.max(1, effective() - 7);
+        double gain = (still.cost - best.cost) / Math.max(variance, 1e-12);
+        double cycles = best.rate * (last - Math.max(first, best.start + 0.5 * best.ramp));
+        boolean there = gain > LEAST_GAIN && still.cost > 1.6 * best.cost && cycles >= 1.6;
+        if (!there) {
+            return new Result(still.beta[0], still.beta[1], null);
+        }
+        double a = best.beta[2];
+        double b = best.beta[3];
+        double power = 0;
+        double spread = 0;
+        double middle = 0;
+        for (int i = 0; i < t.length; i++) {
+            double g = best.growth(t[i]);
+            power += w[i] * g * g;
+            middle += w[i] * g * g * t[i];
+        }
+        middle /= power;
+        for (int i = 0; i < t.length; i++) {
+            double g = best.growth(t[i]);
+            spread += w[i] * g * g * (t[i] - middle) * (t[i] - middle);
+        }
+        double depth = Math.hypot(a, b);
+        double depthSe = Math.sqrt(2 * variance / power);
+        double rateSe = Math.sqrt(2 * variance / spread) / (2 * Math.PI * depth);
+        Movement m = new Movement(
+                best.rate,
+                depth,
+                Math.atan2(b, a) + 2 * Math.PI * best.rate * (best.start - t[0]),
+                best.start - onset,
+                best.ramp,
+                rateSe,
+                depthSe,
+                Movement.Shape.SINE,
+                shapeOdds(best));
+        return new Result(best.beta[0], best.beta[1], m);
+    }
+
+    private double effective() {
+        return t.length;
+    }
+
+    /** Coordinate steps that shrink: three unknowns, a smooth valley. */
+    private Model refined(Model start, double rateStep, double length) {
+        Model best = start;
+        double dr = rateStep / 2;
+        double ds = length / 12;
+        double dp = length / 10;
+        for (int i = 0; i < 60; i++) {
+            Model before = best;
+            for (double[] step : new double[][] {
+                {dr, 0, 0}, {-dr, 0, 0}, {0, ds, 0}, {0, -ds, 0}, {0, 0, dp}, {0, 0, -dp}, {0, ds, -ds}, {0, -ds, ds}
+            }) {
+                double ramp = best.ramp + step[2];
+                double begin = best.start + step[1];
+                if (ramp >= 0.01 && begin >= t[0] - 0.15 * length && begin + 0.5 * ramp < t[0] + 0.8 * length) {
+                    Model m = new Model(best.rate + step[0], begin, ramp);
+                    if (m.cost < best.cost) {
+                        best = m;
+                    }
+                }
+            }
+            if (before == best) {
+                dr *= 0.5;
+                ds *= 0.5;
+                dp *= 0.5;
+            }
+        }
+        return best;
+    }
+
+    /** Whether a triangle of the same period would explain the path as well: then its third harmonic cannot be seen. */
+    private double shapeOdds(Model sine) {
+        Model triangle = new Model(sine.rate, sine.start, sine.ramp, Math.atan2(sine.beta[3], sine.beta[2]));
+        double variance = Math.min(sine.cost, triangle.cost) / Math.max(1, effective() - 7);
+        double apart = (triangle.cost - sine.cost) / variance;
+        return 1 / (1 + Math.exp(-0.5 * Math.max(-60, Math.min(60, apart))));
+    }
+
+    /** Weighted least squares for given rate, start and ramp. */
+    private final class Model {
+        final double rate;
+        final double start;
+        final double ramp;
+        final double[] beta;
+        final double cost;
+
+        Model(double rate, double start, double ramp) {
+            this(rate, start, ramp, Double.NaN);
+        }
+
+        /** @param trianglePhase NaN for a sine of free phase */
+        Model(double rate, double start, double ramp, double trianglePhase) {
+            this.rate = rate;
+            this.start = start;
+            this.ramp = ramp;
+            boolean triangle = !Double.isNaN(trianglePhase);
+            int p = rate > 0 ? triangle ? 3 : 4 : 2;
+            double mid = (t[0] + t[t.length - 1]) / 2;
+            double[][] a = new double[p][p];
+            double[] b = new double[p];
+            double yy = 0;
+            double[] row = new double[p];
+            for (int i = 0; i < t.length; i++) {
+                row[0] = 1;
+                row[1] = t[i] - mid;
+                if (rate > 0) {
+                    double g = growth(t[i]);
+                    double angle = 2 * Math.PI * rate * (t[i] - t[0]);
+                    if (triangle) {
+                        row[2] = g * Math.asin(Math.sin(angle + trianglePhase)) * 2 / Math.PI;
+                    } else {
+                        row[2] = g * Math.sin(angle);
+                        row[3] = g * Math.cos(angle);
+                    }
+                }
+                for (int r = 0; r < p; r++) {
+                    for (int c = 0; c <= r; c++) {
+                        a[r][c] += w[i] * row[r] * row[c];
+                    }
+                    b[r] += w[i] * row[r] * y[i];
+                }
+                yy += w[i] * y[i] * y[i];
+            }
+            for (int r = 0; r < p; r++) {
+                for (int c = 0; c < r; c++) {
+                    a[c][r] = a[r][c];
+                }
+                a[r][r] = a[r][r] * (1 + 1e-12) + 1e-18;
+            }
+            beta = new LUDecomposition(new Array2DRowRealMatrix(a, false), 0)
+                    .getSolver()
+                    .solve(new ArrayRealVector(b, false))
+                    .toArray();
+            double explained = 0;
+            for (int r = 0; r < p; r++) {
+                explained += beta[r] * b[r];
+            }
+            cost = Math.max(0, yy - explained);
+        }
+
+        double growth(double at) {
+            double u = ramp > 0 ? (at - start) / ramp : 1;
+            return u <= 0 ? 0 : u >= 1 ? 1 : u;
+        }
+    }
+}

@@ -1,0 +1,128 @@
+package nightreed.measure.held;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import nightreed.dsp.SincReader;
+
+/**
+ * Pitch over time to within the noise: a rough path by looks at the periodicity, then the phases of all harmonics, which say
+ * by how much the path was off. A harmonic of number n sees an error n times as large, so each counts with n² and its
+ * power over the noise: least squares, as the likelihood of phases asks for.
+ */
+final class PitchTracking {
+    private static final int ROUNDS = 4;
+    private static final double LOOK_EVERY_SECONDS = 0.04;
+
+    /** Power over noise from which a phase means something. */
+    private static final double LEAST_RATIO = 4;
+
+    private PitchTracking() {}
+
+    /** @return null if what is held has no one pitch */
+    static PitchPath follow(double[] x, SincReader reader, double fs, HeldSpan span, double to) {
+        PitchPath path = rough(x, fs, span);
+        double from = span.from() / fs;
+        for (int round = 0; path != null && round < ROUNDS; round++) {
+            Harmonics h = Harmonics.along(reader, fs, path, from, to);
+            path = corrected(h, round == 0 ? 6 : round == 1 ? 16 : h.count());
+        }
+        return path;
+    }
+
+    private static PitchPath rough(double[] x, double fs, HeldSpan span) {
+        Yin yin = new Yin(fs);
+        List<double[]> looks = new ArrayList<>(); // middle [s], Hz
+        int step = (int) (LOOK_EVERY_SECONDS * fs);
+        int from = Math.min(span.from(), span.to() - yin.samples());
+        for (int at = Math.max(0, from); at + yin.samples() <= Math.min(x.length, span.to() + step); at += step) {
+            Yin.Look l = yin.at(x, at);
+            if (l.aperiodicity() < 0.4) {
+                // a look takes in a window and the same one period later
+                looks.add(new double[] {(at + yin.samples() / 4.0 + fs / l.hz() / 2) / fs, l.hz()});
+            }
+        }
+        if (looks.size() < 2 && looks.isEmpty()) {
+            return null;
+        }
+        double[] sorted = looks.stream().mapToDouble(l -> l[1]).sorted().toArray();
+        double median = sorted[sorted.length / 2];
+        List<double[]> kept = new ArrayList<>();
+        for (int i = 0; i < looks.size(); i++) {
+            double around = around(looks, i);
+            // a look an octave off is a slip; a glide is followed by its neighbours
+            if (Math.abs(Math.log(looks.get(i)[1] / around)) < 0.06 && Math.abs(Math.log(around / median)) < 0.9) {
+                kept.add(looks.get(i));
+            }
+        }
+        if (kept.isEmpty() || kept.size() < 0.5 * looks.size()) {
+            return null;
+        }
+        return path(kept);
+    }
+
+    private static double around(List<double[]> looks, int i) {
+        double[] near = looks.subList(Math.max(0, i - 2), Math.min(looks.size(), i + 3)).stream()
+                .mapToDouble(l -> l[1])
+                .sorted()
+                .toArray();
+        return near[near.length / 2];
+    }
+
+    private static PitchPath path(List<double[]> points) {
+        double[] t = points.stream().mapToDouble(p -> p[0]).toArray();
+        double[] hz = points.stream().mapToDouble(p -> p[1]).toArray();
+        return new PitchPath(t, hz);
+    }
+
+    /** The path by which the phases of harmonics 1 to {@code upTo} stand still. */
+    private static PitchPath corrected(Harmonics h, int upTo) {
+        List<double[]> points = new ArrayList<>();
+        for (int f = 0; f + 1 < h.frames(); f++) {
+            double[] turn = turn(h, f, Math.min(upTo, h.count()));
+            if (turn != null) {
+                double dt = h.seconds(f + 1) - h.seconds(f);
+                double hz = (h.hop() + turn[0] / (2 * Math.PI)) / dt;
+                points.add(new double[] {(h.seconds(f) + h.seconds(f + 1)) / 2, hz});
+            }
+        }
+        if (points.size() < 8) {
+            return null;
+        }
+        double[] sorted = points.stream().mapToDouble(p -> p[1]).sorted().toArray();
+        double median = sorted[sorted.length / 2];
+        points.removeIf(p -> !(p[1] > median / 3 && p[1] < median * 3));
+        return path(points);
+    }
+
+    /** By how much the fundamental turned from one frame to the next beyond whole turns [rad], and its variance; or null. */
+    static double[] turn(Harmonics h, int frame, int upTo) {
+        double sum = 0;
+        double weights = 0;
+        for (int n = 1; n <= upTo; n++) {
+            double noise = (h.noise(n, frame) + h.noise(n, frame + 1)) / 2;
+            double power = Math.min(h.power(n, frame), h.power(n, frame + 1));
+            if (power < LEAST_RATIO * noise) {
+                continue;
+            }
+            double re = h.re(n, frame) * h.re(n, frame + 1) + h.im(n, frame) * h.im(n, frame + 1);
+            double im = h.re(n, frame) * h.im(n, frame + 1) - h.im(n, frame) * h.re(n, frame + 1);
+            double guess = weights > 0 ? sum / weights : 0;
+            if (weights > 0 && n > 2.5 * Math.sqrt(weights)) {
+                continue; // by how many whole turns it is off cannot be told
+            }
+            double angle = Math.IEEEremainder(Math.atan2(im, re) - n * guess, 2 * Math.PI) + n * guess;
+            double w = power / noise; // inverse variance of the angle
+            sum += w * n * angle;
+            weights += w * n * n;
+        }
+        return weights > 0 ? new double[] {sum / weights, 1 / weights} : null;
+    }
+
+    /** Median of values. */
+    static double median(double[] v) {
+        double[] s = v.clone();
+        Arrays.sort(s);
+        return s[s.length / 2];
+    }
+}
