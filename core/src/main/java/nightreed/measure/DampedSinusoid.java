@@ -29,6 +29,14 @@ record DampedSinusoid(double omega, double alpha, double cRe, double cIm, double
         return new DampedSinusoid(omega, alpha, cRe, cIm, newOmegaSe, newSnr);
     }
 
+    /** The same term with its sample 0 moved to a later (or, if negative, an earlier) sample. */
+    DampedSinusoid movedBy(int samples) {
+        double size = Math.exp(-alpha * samples);
+        double re = size * Math.cos(omega * samples);
+        double im = size * Math.sin(omega * samples);
+        return new DampedSinusoid(omega, alpha, cRe * re - cIm * im, cRe * im + cIm * re, omegaSe, snr);
+    }
+
     /** Adds {@code gain} times the waveform to {@code y}, whose sample {@code start} is the model's sample 0. */
     void addTo(double[] y, int start, double gain) {
         double zr = Math.exp(-alpha) * Math.cos(omega);

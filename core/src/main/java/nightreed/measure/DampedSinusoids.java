@@ -28,11 +28,22 @@ final class DampedSinusoids {
      * @param floor        background noise
      */
     static List<DampedSinusoid> find(double[] y, double sampleRateHz, NoiseFloor floor, Progress progress) {
+        return find(y, sampleRateHz, floor, List.of(), ROUNDS, progress);
+    }
+
+    /** {@link #find(double[], double, NoiseFloor, Progress)} that starts from terms which are known already. */
+    static List<DampedSinusoid> find(
+            double[] y,
+            double sampleRateHz,
+            NoiseFloor floor,
+            List<DampedSinusoid> known,
+            int rounds,
+            Progress progress) {
         PartialSearch search = new PartialSearch(y.length, sampleRateHz, floor);
         SpectralRefinement refinement = new SpectralRefinement(y);
-        List<DampedSinusoid> terms = new ArrayList<>();
-        for (int round = 0; round < ROUNDS; round++) {
-            progress.report((double) round / ROUNDS, "looking for partials, " + terms.size() + " so far");
+        List<DampedSinusoid> terms = known.isEmpty() ? new ArrayList<>() : refinement.refine(known);
+        for (int round = 0; round < rounds; round++) {
+            progress.report((double) round / rounds, "looking for partials, " + terms.size() + " so far");
             List<DampedSinusoid> fresh = new ArrayList<>();
             for (PartialSearch.Candidate c : search.candidates(refinement.residual(terms), MOST - terms.size())) {
                 if (addsSomething(c, terms, y.length, sampleRateHz)) {
@@ -46,6 +57,9 @@ final class DampedSinusoids {
             terms = refinement.refine(terms);
             terms = refinement.refine(terms);
             terms = prune(terms, y.length, sampleRateHz, floor);
+        }
+        if (rounds == ROUNDS) {
+            terms = refinement.split(terms, omega -> floor.at(omega * sampleRateHz / (2 * Math.PI)));
         }
         for (int pass = 0; pass < 3; pass++) {
             terms = refinement.refine(terms);
@@ -73,7 +87,7 @@ final class DampedSinusoids {
     }
 
     /** Leaves out terms that sank into the noise as others took over their energy, and states the odds of the rest. */
-    private static List<DampedSinusoid> prune(List<DampedSinusoid> terms, int n, double fs, NoiseFloor floor) {
+    static List<DampedSinusoid> prune(List<DampedSinusoid> terms, int n, double fs, NoiseFloor floor) {
         List<DampedSinusoid> out = new ArrayList<>();
         for (DampedSinusoid t : terms) {
             double energy = PartialSearch.power(t, n);

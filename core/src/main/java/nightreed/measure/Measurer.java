@@ -58,33 +58,29 @@ public final class Measurer {
         if (held != null) {
             return describe(clip, x, onset, held, floor);
         }
-        double[] segment = Arrays.copyOfRange(x, start, end);
-        List<DampedSinusoid> terms = DampedSinusoids.find(segment, fs, floor, progress.part(0.05, 0.9));
+        StruckNote struck = StruckNote.analyse(x, fs, onset.sample(), start, end, floor, progress.part(0.05, 0.9));
         progress.report(0.9, "naming what was found");
-        List<Partial> partials = new PartialAccount(fs, segment.length, start - onset.sample()).of(terms);
-        return describe(clip, x, onset, start, floor, terms, partials);
+        return describe(clip, x, onset, struck, floor);
     }
 
     private static Measurement describe(
-            Clip clip,
-            double[] x,
-            Onset onset,
-            int start,
-            NoiseFloor floor,
-            List<DampedSinusoid> terms,
-            List<Partial> found) {
+            Clip clip, double[] x, Onset onset, StruckNote struck, NoiseFloor floor) {
         double fs = clip.sampleRateHz();
+        List<Partial> found = struck.partials();
         List<SeriesFit> ranked = SeriesFit.rank(found);
         List<StrikeNote> notes = StrikeNotes.rank(found, ranked);
         SeriesFit series = ranked.isEmpty() || ranked.get(0).matched() < 2 ? null : ranked.get(0);
-        Double f0 = notes.isEmpty() ? null : (Double) notes.get(0).frequencyHz();
+        StiffString string = struck.string();
+        Double f0 = string != null
+                ? (Double) string.f0Hz()
+                : notes.isEmpty() ? null : (Double) notes.get(0).frequencyHz();
         List<Partial> partials = new ArrayList<>();
         double base = f0 != null ? f0 : found.isEmpty() ? 1 : found.get(0).frequencyHz();
         for (Partial p : found) {
             partials.add(p.withRatio(p.frequencyHz() / base));
         }
         partials.sort(Comparator.comparingDouble(Partial::frequencyHz));
-        Residue residue = Residue.of(x, fs, onset.sample(), start, terms, floor);
+        Residue residue = Residue.of(x, fs, onset.sample(), struck.start(), struck.terms(), floor);
         double lufs = Loudness.integrated(clip);
         return new Measurement(
                 clip.sampleRateHz(),
@@ -100,7 +96,7 @@ public final class Measurer {
                 Attack.seconds(x, fs, onset.sample()),
                 residue.strikeNoise(),
                 residue.bands(x, onset.sample()),
-                null,
+                string == null || !string.isStiff() ? null : (Double) string.b(),
                 null,
                 Double.isFinite(lufs) ? lufs : null,
                 Remarks.of(clip, onset, partials));

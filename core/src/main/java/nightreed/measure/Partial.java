@@ -8,8 +8,8 @@ package nightreed.measure;
  * @param levelDb         level at the onset [dB], 0 for the strongest
  * @param amplitude       amplitude at the onset, extrapolated back from where it was measured [1 = full scale]
  * @param phaseRad        phase at the onset [rad], of a cosine
- * @param t60Seconds      time to fall by 60 dB [s], null if it does not decay within the clip
- * @param t60LateSeconds  T60 of a slower second stage [s], null if there is none
+ * @param t60Seconds      time to fall by 60 dB at the pace of the first 20 dB [s], null if it does not decay within the clip
+ * @param stages          its two stages, if it dies in two, else null
  * @param beatHz          distance to a partner it beats with [Hz], null if there is none
  * @param attackSeconds   rise from 10 to 90 % [s], null if it is too weak to say
  * @param frequencySeHz   standard error of the frequency [Hz]
@@ -24,7 +24,7 @@ public record Partial(
         double amplitude,
         double phaseRad,
         Double t60Seconds,
-        Double t60LateSeconds,
+        TwoStages stages,
         Double beatHz,
         Double attackSeconds,
         double frequencySeHz,
@@ -49,7 +49,7 @@ public record Partial(
                 amplitude,
                 phaseRad,
                 t60Seconds,
-                t60LateSeconds,
+                stages,
                 beatHz,
                 attackSeconds,
                 frequencySeHz,
@@ -58,8 +58,47 @@ public record Partial(
                 reliable);
     }
 
+    /** Against another strongest partial. */
+    Partial relevelled(double db, boolean sure) {
+        return new Partial(
+                frequencyHz,
+                ratio,
+                db,
+                amplitude,
+                phaseRad,
+                t60Seconds,
+                stages,
+                beatHz,
+                attackSeconds,
+                frequencySeHz,
+                t60SeSeconds,
+                snrDb,
+                sure);
+    }
+
+    /** With frequency and decay that more is known of than the partial tells by itself. */
+    Partial weighed(double hz, double hzSe, double t60, double t60Se, boolean sure) {
+        return new Partial(
+                hz,
+                ratio,
+                levelDb,
+                amplitude,
+                phaseRad,
+                t60,
+                stages,
+                beatHz,
+                attackSeconds,
+                hzSe,
+                t60Se,
+                snrDb,
+                sure);
+    }
+
     /** Level [dB re the strongest partial's onset level] a time [s] after the onset, from the fitted decay. */
     public double levelDbAt(double secondsAfterOnset) {
+        if (stages != null) {
+            return levelDb + stages.levelDbAt(secondsAfterOnset);
+        }
         return t60Seconds == null ? levelDb : levelDb - 60 * secondsAfterOnset / t60Seconds;
     }
 }

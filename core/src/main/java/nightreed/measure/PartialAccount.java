@@ -26,12 +26,12 @@ final class PartialAccount {
 
     List<Partial> of(List<DampedSinusoid> terms) {
         List<DampedSinusoid> sorted = new ArrayList<>(terms);
-        sorted.sort(Comparator.comparingDouble((DampedSinusoid t) -> -atOnset(t)));
+        sorted.sort(Comparator.comparingDouble((DampedSinusoid t) -> -sizeAtOnset(t)));
         double strongest = sorted.stream()
                 .filter(t -> clear(t))
-                .mapToDouble(this::atOnset)
+                .mapToDouble(this::sizeAtOnset)
                 .max()
-                .orElse(sorted.stream().mapToDouble(this::atOnset).max().orElse(1));
+                .orElse(sorted.stream().mapToDouble(this::sizeAtOnset).max().orElse(1));
         List<DampedSinusoid> taken = new ArrayList<>();
         List<Partial> out = new ArrayList<>();
         for (DampedSinusoid t : sorted) {
@@ -47,7 +47,12 @@ final class PartialAccount {
         return out;
     }
 
-    private double atOnset(DampedSinusoid t) {
+    /** The term carried back to the onset. */
+    DampedSinusoid atOnset(DampedSinusoid t) {
+        return t.movedBy(-sinceOnset);
+    }
+
+    private double sizeAtOnset(DampedSinusoid t) {
         return t.amplitude() * Math.exp(t.alpha() * sinceOnset);
     }
 
@@ -79,9 +84,16 @@ final class PartialAccount {
         DampedSinusoid early = stage != null && stage.alpha() > t.alpha() ? stage : t;
         DampedSinusoid late = stage == null ? null : early == t ? stage : t;
         double hz = t.omega() * fs / (2 * Math.PI);
-        double amplitude = atOnset(t);
-        double phase = Math.atan2(t.cIm(), t.cRe()) - t.omega() * sinceOnset;
-        double decay = t60(early);
+        DampedSinusoid begun = atOnset(t);
+        double re = begun.cRe();
+        double im = begun.cIm();
+        if (stage != null) {
+            re += atOnset(stage).cRe();
+            im += atOnset(stage).cIm();
+        }
+        double amplitude = Math.hypot(re, im);
+        double phase = Math.atan2(im, re);
+        double decay = late == null ? t60(early) : firstPace(early, late);
         double relativeSe = early.omegaSe() / early.alpha();
         // a tone that is held falls by next to nothing over the clip: it is there, but its decay is not known
         boolean held = early.alpha() * samples < 1;
@@ -94,13 +106,33 @@ final class PartialAccount {
                 amplitude,
                 Math.IEEEremainder(phase, 2 * Math.PI),
                 decays ? decay : null,
-                late == null || !decays ? null : t60(late),
+                late == null || !decays
+                        ? null
+                        : new TwoStages(t60(early), t60(late), 20 * Math.log10(sizeAtOnset(late) / amplitude)),
                 beat(t, stage, all),
                 null,
                 t.omegaSe() * fs / (2 * Math.PI),
                 decays ? decay * relativeSe : null,
                 10 * Math.log10(t.snr()),
                 clear(t) && !shadowed && (held || relativeSe < 0.35));
+    }
+
+    /** Three times the time in which two stages together fall by 20 dB [s]. */
+    private double firstPace(DampedSinusoid early, DampedSinusoid late) {
+        DampedSinusoid a = atOnset(early);
+        DampedSinusoid b = atOnset(late);
+        double start = Math.hypot(a.cRe() + b.cRe(), a.cIm() + b.cIm());
+        double low = 0;
+        double high = t60(late);
+        for (int i = 0; i < 60; i++) {
+            double middle = (low + high) / 2;
+            double ea = Math.exp(-early.alpha() * middle * fs);
+            double eb = Math.exp(-late.alpha() * middle * fs);
+            boolean fallen = Math.hypot(a.cRe() * ea + b.cRe() * eb, a.cIm() * ea + b.cIm() * eb) < 0.1 * start;
+            low = fallen ? low : middle;
+            high = fallen ? middle : high;
+        }
+        return 3 * low;
     }
 
     /** Whether a term is so much weaker than a close one that it is likely what the fit of that one left over. */
@@ -110,12 +142,12 @@ final class PartialAccount {
         }
         double apart = Math.abs(strong.omega() - t.omega()) * fs / (2 * Math.PI);
         double reach = Math.max(4, 3 * Math.max(strong.alpha(), t.alpha()) * fs / (2 * Math.PI));
-        return apart < reach && atOnset(t) < 0.05 * atOnset(strong) && t.snr() < strong.snr() * 0.01;
+        return apart < reach && sizeAtOnset(t) < 0.05 * sizeAtOnset(strong) && t.snr() < strong.snr() * 0.01;
     }
 
     /** Whether a held term is a side line of a stronger one: vibrato and unrest make such, within a quarter tone. */
     private boolean accompanies(DampedSinusoid strong, DampedSinusoid t) {
-        boolean stronger = strong != t && atOnset(strong) > atOnset(t) && clear(strong);
+        boolean stronger = strong != t && sizeAtOnset(strong) > sizeAtOnset(t) && clear(strong);
         return stronger && Math.abs(Math.log(strong.omega() / t.omega())) < Math.log(2) / 24;
     }
 
@@ -123,7 +155,7 @@ final class PartialAccount {
         Double best = null;
         for (DampedSinusoid o : all) {
             double apart = Math.abs(o.omega() - t.omega()) * fs / (2 * Math.PI);
-            boolean audible = o != t && o != stage && apart < 12 && atOnset(o) > 0.1 * atOnset(t) && clear(o);
+            boolean audible = o != t && o != stage && apart < 12 && sizeAtOnset(o) > 0.1 * sizeAtOnset(t) && clear(o);
             if (audible && (best == null || apart < best)) {
                 best = apart;
             }

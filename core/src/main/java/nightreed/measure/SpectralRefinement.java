@@ -3,6 +3,7 @@ package nightreed.measure;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.DoubleUnaryOperator;
 import nightreed.dsp.RealFft;
 import org.ejml.data.ZMatrixRMaj;
 import org.ejml.dense.row.CommonOps_ZDRM;
@@ -20,6 +21,10 @@ final class SpectralRefinement {
     private static final int LARGEST_GROUP = 4;
 
     private static final int STEPS = 12;
+
+    /** Energy over noise (27 dB) from which a pair could be told from one. */
+    private static final double LEAST_TO_SPLIT = 500;
+
     private final double[] y;
     private final RealFft fft;
     private final int n;
@@ -70,6 +75,58 @@ final class SpectralRefinement {
             }
         }
         return out;
+    }
+
+    /**
+     * Tries each strong term as two: a pair closer than the width of its lines shows in no peak of the residual. Two are
+     * taken for one where they make the samples much likelier and leave hardly more than noise, or next to nothing of what
+     * one left; what is no sum of two exponentials at all is left alone, as any number would be found in it.
+     *
+     * @param noise variance per sample of the background at a frequency [rad/sample]
+     */
+    List<DampedSinusoid> split(List<DampedSinusoid> terms, DoubleUnaryOperator noise) {
+        double[] spectrum = fft.forward(residual(terms));
+        List<DampedSinusoid> out = new ArrayList<>();
+        for (List<DampedSinusoid> group : groups(terms)) {
+            out.addAll(group.size() >= LARGEST_GROUP - 1 ? group : split(group, spectrum, noise));
+        }
+        return out;
+    }
+
+    private List<DampedSinusoid> split(
+            List<DampedSinusoid> group, double[] spectrum, DoubleUnaryOperator noise) {
+        DampedSinusoid strong = group.get(0);
+        for (DampedSinusoid t : group) {
+            strong = t.snr() > strong.snr() ? t : strong;
+        }
+        if (strong.snr() < LEAST_TO_SPLIT) {
+            return group;
+        }
+        double floor = noise.applyAsDouble(strong.omega()) * n;
+        Fit one = new Fit(group, spectrum);
+        one.run();
+        Fit best = null;
+        for (double apart : new double[] {0.35, 1}) {
+            for (double pace : new double[] {1, 2.5}) {
+                double shift = apart * Math.max(0.5 * strong.alpha(), Math.PI / n);
+                List<DampedSinusoid> tried = new ArrayList<>(group);
+                tried.remove(strong);
+                tried.add(DampedSinusoid.candidate(strong.omega() - shift, strong.alpha() * pace, strong.snr()));
+                tried.add(DampedSinusoid.candidate(strong.omega() + shift, strong.alpha() / pace, strong.snr()));
+                Fit fit = new Fit(tried, one);
+                fit.run();
+                if (fit.offender(tried) < 0 && (best == null || fit.cost < best.cost)) {
+                    best = fit;
+                }
+            }
+        }
+        if (best == null) {
+            return group;
+        }
+        double likelier = best.bins * Math.log(one.cost / best.cost);
+        double louder = (one.cost - best.cost) / floor;
+        boolean clean = best.cost < 4 * floor * best.bins || best.cost < 0.08 * one.cost;
+        return likelier > 20 && louder > 40 && clean ? best.results() : group;
     }
 
     private List<List<DampedSinusoid>> groups(List<DampedSinusoid> terms) {
@@ -148,6 +205,25 @@ final class SpectralRefinement {
                     target[2 * b + 1] += qRe[i] * d[i][2 * b + 1] + qIm[i] * d[i][2 * b];
                 }
             }
+        }
+
+        /** Other terms for what the terms of {@code base} have to explain. */
+        Fit(List<DampedSinusoid> start, Fit base) {
+            m = start.size();
+            qRe = new double[m];
+            qIm = new double[m];
+            alpha = start.stream().mapToDouble(DampedSinusoid::alpha).toArray();
+            omega = start.stream().mapToDouble(DampedSinusoid::omega).toArray();
+            firstOmega = omega.clone();
+            se = new double[m];
+            Arrays.fill(se, Double.NaN);
+            lo = base.lo;
+            bins = base.bins;
+            target = base.target;
+            largest = base.largest;
+            d = new double[m][2 * bins];
+            dz = new double[m][2 * bins];
+            evaluate();
         }
 
         void run() {

@@ -39,7 +39,7 @@ public final class PartialCsv {
                         p.levelDb(),
                         p.t60Seconds(),
                         p.t60SeSeconds(),
-                        p.t60LateSeconds(),
+                        p.stages() == null ? null : p.stages().lateT60Seconds(),
                         p.beatHz(),
                         p.snrDb(),
                         p.reliable());

@@ -147,8 +147,8 @@ final class DecayPlot extends Drawing {
                 "T60 %.3f s ± %.3f",
                 partial.t60Seconds(),
                 partial.t60SeSeconds() == null ? 0 : 2 * partial.t60SeSeconds());
-        if (partial.t60LateSeconds() != null) {
-            t += String.format(Locale.ROOT, ", later %.2f s", partial.t60LateSeconds());
+        if (partial.stages() != null) {
+            t += String.format(Locale.ROOT, ", later %.2f s", partial.stages().lateT60Seconds());
         }
         return partial.beatHz() == null ? t : t + String.format(Locale.ROOT, "   beats at %.2f Hz", partial.beatHz());
     }

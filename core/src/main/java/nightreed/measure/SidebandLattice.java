@@ -1,0 +1,220 @@
+package nightreed.measure;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+
+/**
+ * Lines at |c + k m|: what frequency modulation of one sine by another makes (J. Chowning, JAES 21(7), 1973). As the index
+ * falls, their levels swing like Bessel functions and not like exponentials, and a fit of exponentials finds several terms
+ * in one line. Where all lines lie on one such lattice, each place is one partial.
+ *
+ * @param carrierHz   c [Hz]
+ * @param modulatorHz m [Hz], above 0
+ */
+record SidebandLattice(double carrierHz, double modulatorHz) {
+    private static final int HIGHEST_ORDER = 16;
+    private static final int FEWEST = 6;
+    private static final double LEAST_MODULATOR_HZ = 40;
+
+    /** Share of the energy that has to lie on the lattice. */
+    private static final double LEAST_SHARE = 0.985;
+
+    double hz(int k) {
+        return Math.abs(carrierHz + k * modulatorHz);
+    }
+
+    /** A line as the terms show it: the place of its surest term, how sure that is [Hz], the
+     * half-width that its decay gives it [Hz], and its energy. */
+    private record Line(double hz, double se, double width, double energy) {}
+
+    /**
+     * @param terms what was fitted
+     * @param fs    rate of the samples [Hz]
+     * @param n     samples that they were fitted to
+     * @return null unless at least six lines and nearly all of the energy lie on one lattice
+     */
+    static SidebandLattice find(List<DampedSinusoid> terms, double fs, int n) {
+        List<Line> lines = lines(terms, fs, n);
+        if (lines.size() < FEWEST) {
+            return null;
+        }
+        List<Line> loud = lines.subList(0, Math.min(10, lines.size()));
+        SidebandLattice best = null;
+        double most = 0;
+        for (Line a : loud) {
+            for (Line b : loud) {
+                for (int k = 1; k <= 3; k++) {
+                    for (int fold = -1; fold <= 1; fold += 2) {
+                        double m = Math.abs(b.hz + fold * a.hz) / k;
+                        if (a == b || m < LEAST_MODULATOR_HZ) {
+                            continue;
+                        }
+                        SidebandLattice l = new SidebandLattice(a.hz, m).settled(lines);
+                        double share = l.share(lines);
+                        // of two lattices that hold the same lines, the wider one says more
+                        double score = share + 1e-5 * l.modulatorHz;
+                        if (share > LEAST_SHARE && score > most) {
+                            best = l;
+                            most = score;
+                        }
+                    }
+                }
+            }
+        }
+        return best != null && best.held(lines) >= FEWEST ? best : null;
+    }
+
+    private static List<Line> lines(List<DampedSinusoid> terms, double fs, int n) {
+        List<DampedSinusoid> sorted = new ArrayList<>(terms);
+        sorted.sort(Comparator.comparingDouble(t -> -PartialSearch.power(t, n)));
+        List<Line> out = new ArrayList<>();
+        boolean[] taken = new boolean[sorted.size()];
+        for (int i = 0; i < sorted.size(); i++) {
+            DampedSinusoid t = sorted.get(i);
+            if (taken[i] || t.snr() < 32) {
+                continue;
+            }
+            double energy = 0;
+            DampedSinusoid surest = t;
+            for (int j = i; j < sorted.size(); j++) {
+                DampedSinusoid o = sorted.get(j);
+                double zone = 3 * Math.max(t.alpha(), o.alpha()) + 2 * Math.PI * 3 / fs;
+                if (!taken[j] && Math.abs(o.omega() - t.omega()) < zone) {
+                    taken[j] = true;
+                    energy += PartialSearch.power(o, n);
+                    surest = o.omegaSe() < surest.omegaSe() ? o : surest;
+                }
+            }
+            double toHz = fs / (2 * Math.PI);
+            out.add(new Line(surest.omega() * toHz, surest.omegaSe() * toHz, surest.alpha() * toHz, energy));
+        }
+        return out;
+    }
+
+    private int order(double hz) {
+        int best = 0;
+        for (int k = -HIGHEST_ORDER; k <= HIGHEST_ORDER; k++) {
+            if (Math.abs(hz(k) - hz) < Math.abs(hz(best) - hz)) {
+                best = k;
+            }
+        }
+        return best;
+    }
+
+    /** Distance within which a line may lie on its place [Hz]: one that dies soon is pulled about by what it is not. */
+    private double reach(Line l) {
+        return Math.min(modulatorHz / 25, 0.5 + 3 * l.se + 0.7 * l.width);
+    }
+
+    private double share(List<Line> lines) {
+        double all = 0;
+        double on = 0;
+        for (Line l : lines) {
+            all += l.energy;
+            on += Math.abs(hz(order(l.hz)) - l.hz) < reach(l) ? l.energy : 0;
+        }
+        return on / all;
+    }
+
+    private int held(List<Line> lines) {
+        return (int) lines.stream()
+                .filter(l -> Math.abs(hz(order(l.hz)) - l.hz) < reach(l))
+                .mapToInt(l -> order(l.hz))
+                .distinct()
+                .count();
+    }
+
+    /** Least squares of c and m over the lines that lie on the lattice. */
+    private SidebandLattice settled(List<Line> lines) {
+        SidebandLattice at = this;
+        for (int pass = 0; pass < 3; pass++) {
+            double sw = 0;
+            double sk = 0;
+            double sf = 0;
+            double skk = 0;
+            double skf = 0;
+            for (Line l : lines) {
+                int k = at.order(l.hz);
+                double signed = Math.copySign(l.hz, at.carrierHz + k * at.modulatorHz);
+                if (Math.abs(at.hz(k) - l.hz) < at.reach(l)) {
+                    double w = 1 / (l.se * l.se + 0.01 * l.width * l.width + 0.01 * 0.01);
+                    sw += w;
+                    sk += w * k;
+                    sf += w * signed;
+                    skk += w * k * k;
+                    skf += w * k * signed;
+                }
+            }
+            double det = sw * skk - sk * sk;
+            if (!(det > 1e-9 * sw * skk)) {
+                return at;
+            }
+            double m = (sw * skf - sk * sf) / det;
+            if (!(m > LEAST_MODULATOR_HZ)) {
+                return at;
+            }
+            at = new SidebandLattice((sf - m * sk) / sw, m);
+        }
+        return at;
+    }
+
+    /**
+     * One partial for every place of the lattice that sounds, in place of the terms there.
+     *
+     * @param account makes partials of terms
+     */
+    List<Partial> partials(List<DampedSinusoid> terms, PartialAccount account, double fs) {
+        double[] re = new double[2 * HIGHEST_ORDER + 1];
+        double[] im = new double[re.length];
+        double[] snr = new double[re.length];
+        double[] se = new double[re.length];
+        Arrays.fill(se, Double.POSITIVE_INFINITY);
+        List<DampedSinusoid> rest = new ArrayList<>();
+        for (DampedSinusoid t : terms) {
+            double hz = t.omega() * fs / (2 * Math.PI);
+            int k = order(hz);
+            double zone = 3 + Math.min(modulatorHz / 4, 4 * t.alpha() * fs / (2 * Math.PI));
+            if (Math.abs(hz(k) - hz) < zone) {
+                int i = k + HIGHEST_ORDER;
+                DampedSinusoid begun = account.atOnset(t);
+                re[i] += begun.cRe();
+                im[i] += begun.cIm();
+                snr[i] += t.snr();
+                se[i] = Math.min(se[i], t.omegaSe() * fs / (2 * Math.PI));
+            } else {
+                rest.add(t);
+            }
+        }
+        double strongest = 1e-12;
+        for (int i = 0; i < re.length; i++) {
+            strongest = Math.max(strongest, Math.hypot(re[i], im[i]));
+        }
+        List<Partial> out = new ArrayList<>();
+        for (int i = 0; i < re.length; i++) {
+            double amplitude = Math.hypot(re[i], im[i]);
+            if (snr[i] > 32 && amplitude > 0) {
+                out.add(new Partial(
+                        hz(i - HIGHEST_ORDER),
+                        1,
+                        20 * Math.log10(amplitude / strongest),
+                        amplitude,
+                        Math.atan2(im[i], re[i]),
+                        null,
+                        null,
+                        null,
+                        null,
+                        se[i],
+                        null,
+                        10 * Math.log10(snr[i]),
+                        true));
+            }
+        }
+        for (Partial p : account.of(rest)) {
+            double db = 20 * Math.log10(p.amplitude() / strongest);
+            out.add(p.relevelled(db, p.reliable() && db > -30));
+        }
+        return out;
+    }
+}

@@ -1,0 +1,144 @@
+package nightreed.measure;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+
+/**
+ * What a struck or plucked note is made of: its damped sinusoids from the moment on at which the strike's own noise is over.
+ *
+ * @param start    sample at which the terms begin
+ * @param terms    what was fitted, from {@code start} on
+ * @param partials the terms as partials, from the onset on
+ * @param string   law of a stiff string that they follow, null if they do not
+ */
+record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials, StiffString string) {
+    /** Power over the background from which on a stretch belongs to the strike and not to the note. */
+    private static final double STRIKE_RATIO = 3;
+
+    /** Earliest beginning after the onset [s]: nothing that is struck is at full level before. */
+    private static final double EARLIEST_SECONDS = 0.0016;
+
+    /** Ratio of a partial over the noise at a place that was foretold: e^-11, at a few places, deceives hardly ever. */
+    private static final double FORETOLD_RATIO = 11;
+
+    /**
+     * @param late sample at which the strike is surely over
+     * @param end  sample up to which the note is looked at
+     */
+    static StruckNote analyse(
+            double[] x, double fs, int onset, int late, int end, NoiseFloor floor, Progress progress) {
+        List<DampedSinusoid> terms =
+                DampedSinusoids.find(Arrays.copyOfRange(x, late, end), fs, floor, progress.part(0, 0.6));
+        int start = late;
+        double background = background(x, fs, late, end, terms, floor);
+        progress.report(0.6, "looking at the strike");
+        while (start - onset > EARLIEST_SECONDS * fs * 1.2) {
+            int earlier = onset + (int) Math.max(EARLIEST_SECONDS * fs, (start - onset) * 0.7);
+            List<DampedSinusoid> moved = moved(terms, earlier - start);
+            if (power(residual(x, earlier, start, moved)) > STRIKE_RATIO * background) {
+                // it may be partials that die so soon that they were not seen yet
+                moved = DampedSinusoids.find(Arrays.copyOfRange(x, earlier, end), fs, floor, moved, 2, Progress.NONE);
+                if (power(residual(x, earlier, start, moved)) > STRIKE_RATIO * background) {
+                    break;
+                }
+            }
+            terms = moved;
+            start = earlier;
+        }
+        double[] y = Arrays.copyOfRange(x, start, end);
+        if (start != late) {
+            terms = DampedSinusoids.find(y, fs, floor, terms, 3, progress.part(0.7, 0.9));
+        }
+        PartialAccount account = new PartialAccount(fs, y.length, start - onset);
+        List<Partial> partials = account.of(terms);
+        StiffString string = StiffString.fit(partials);
+        SidebandLattice lattice = string != null ? null : SidebandLattice.find(terms, fs, y.length);
+        if (lattice != null) {
+            partials = lattice.partials(terms, account, fs);
+        }
+        if (string != null) {
+            progress.report(0.9, "looking where a string's partials must be");
+            terms = foretold(y, fs, floor, terms, string);
+            partials = account.of(terms);
+            StiffString again = StiffString.fit(partials);
+            string = again == null ? string : again;
+            partials = string.weigh(partials);
+        }
+        return new StruckNote(start, terms, partials, string);
+    }
+
+    /** Looks for weak partials at the places that the string's law foretells. */
+    private static List<DampedSinusoid> foretold(
+            double[] y, double fs, NoiseFloor floor, List<DampedSinusoid> terms, StiffString string) {
+        SpectralRefinement refinement = new SpectralRefinement(y);
+        double[] residual = refinement.residual(terms);
+        List<DampedSinusoid> fresh = new ArrayList<>();
+        for (int n = 1; n <= string.last() * 2 && string.hz(n) < 0.46 * fs; n++) {
+            double omega = 2 * Math.PI * string.hz(n) / fs;
+            double alpha = string.decayPerSecond(string.hz(n)) / fs;
+            double zone = Math.max(2 * alpha, 2 * Math.PI * 4 / fs);
+            boolean taken = terms.stream().anyMatch(t -> Math.abs(t.omega() - omega) < zone && t.snr() > 32);
+            if (!taken && alpha < 0.02) {
+                double ratio = matched(residual, omega, alpha) / floor.at(string.hz(n));
+                if (ratio > FORETOLD_RATIO) {
+                    fresh.add(DampedSinusoid.candidate(omega, alpha, ratio));
+                }
+            }
+        }
+        if (fresh.isEmpty()) {
+            return terms;
+        }
+        List<DampedSinusoid> all = new ArrayList<>(terms);
+        all.removeIf(t -> t.snr() <= 32 && fresh.stream().anyMatch(f -> Math.abs(f.omega() - t.omega()) < 6 / fs * 4));
+        all.addAll(fresh);
+        all = refinement.refine(all);
+        return DampedSinusoids.prune(refinement.refine(all), y.length, fs, floor);
+    }
+
+    /** Power of the residual through the filter matched to a decay, as {@link PartialSearch} counts it. */
+    private static double matched(double[] r, double omega, double alpha) {
+        double re = 0;
+        double im = 0;
+        double c = 1;
+        double s = 0;
+        double zr = Math.exp(-alpha) * Math.cos(omega);
+        double zi = -Math.exp(-alpha) * Math.sin(omega);
+        int n = (int) Math.min(r.length, 7 / alpha);
+        for (int i = 0; i < n; i++) {
+            re += r[i] * c;
+            im += r[i] * s;
+            double t = c * zr - s * zi;
+            s = c * zi + s * zr;
+            c = t;
+        }
+        return (re * re + im * im) / (-Math.expm1(-2 * alpha * n) / -Math.expm1(-2 * alpha));
+    }
+
+    private static List<DampedSinusoid> moved(List<DampedSinusoid> terms, int by) {
+        return terms.stream().map(t -> t.movedBy(by)).toList();
+    }
+
+    private static double[] residual(double[] x, int from, int to, List<DampedSinusoid> terms) {
+        double[] r = Arrays.copyOfRange(x, from, to);
+        for (DampedSinusoid t : terms) {
+            t.addTo(r, 0, -1);
+        }
+        return r;
+    }
+
+    private static double power(double[] r) {
+        double sum = 0;
+        for (double v : r) {
+            sum += v * v / r.length;
+        }
+        return sum;
+    }
+
+    /** What the terms leave over once the strike is surely over. */
+    private static double background(
+            double[] x, double fs, int late, int end, List<DampedSinusoid> terms, NoiseFloor floor) {
+        int to = (int) Math.min(end, late + 0.03 * fs);
+        return Math.max(floor.total(), power(residual(x, late, to, terms)));
+    }
+}
