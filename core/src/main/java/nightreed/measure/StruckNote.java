@@ -22,6 +22,9 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
     /** Ratio of a partial over the noise at a place that was foretold: e^-11, at a few places, deceives hardly ever. */
     private static final double FORETOLD_RATIO = 11;
 
+    /** A partial of a string that dies sooner than this is wide enough to be mistaken for its neighbours [s]. */
+    private static final double FADING_T60 = 0.08;
+
     /**
      * @param late sample at which the strike is surely over
      * @param end  sample up to which the note is looked at
@@ -33,15 +36,21 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         int start = late;
         double background = background(x, fs, late, end, terms, floor);
         progress.report(0.6, "looking at the strike");
+        StiffString string = StiffString.fit(new PartialAccount(fs, end - late, late - onset).of(terms));
         while (start - onset > EARLIEST_SECONDS * fs * 1.2) {
             int earlier = onset + (int) Math.max(EARLIEST_SECONDS * fs, (start - onset) * 0.7);
             List<DampedSinusoid> moved = moved(terms, earlier - start);
             if (power(residual(x, earlier, start, moved)) > STRIKE_RATIO * background) {
                 // it may be partials that die so soon that they were not seen yet
-                moved = DampedSinusoids.find(Arrays.copyOfRange(x, earlier, end), fs, floor, moved, 2, Progress.NONE);
+                double[] y = Arrays.copyOfRange(x, earlier, end);
+                moved = string == null
+                        ? DampedSinusoids.find(y, fs, floor, moved, 2, Progress.NONE)
+                        : foretold(y, fs, floor, moved, string);
                 if (power(residual(x, earlier, start, moved)) > STRIKE_RATIO * background) {
                     break;
                 }
+                StiffString again = StiffString.fit(new PartialAccount(fs, y.length, earlier - onset).of(moved));
+                string = again == null ? string : again;
             }
             terms = moved;
             start = earlier;
@@ -52,33 +61,49 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         }
         PartialAccount account = new PartialAccount(fs, y.length, start - onset);
         List<Partial> partials = account.of(terms);
-        StiffString string = StiffString.fit(partials);
+        string = StiffString.fit(partials);
         SidebandLattice lattice = string != null ? null : SidebandLattice.find(terms, fs, y.length);
         if (lattice != null) {
             partials = lattice.partials(terms, account, fs);
         }
         if (string != null) {
             progress.report(0.9, "looking where a string's partials must be");
-            terms = foretold(y, fs, floor, terms, string);
-            partials = account.of(terms);
-            StiffString again = StiffString.fit(partials);
-            string = again == null ? string : again;
+            for (int pass = 0; pass < 3; pass++) {
+                List<DampedSinusoid> more = foretold(y, fs, floor, terms, string);
+                boolean done = more.size() == terms.size();
+                terms = more;
+                partials = account.of(terms);
+                StiffString again = StiffString.fit(partials);
+                string = again == null ? string : again;
+                if (done) {
+                    break;
+                }
+            }
             partials = string.weigh(partials);
         }
         return new StruckNote(start, terms, partials, string);
     }
 
-    /** Looks for weak partials at the places that the string's law foretells. */
+    /**
+     * Looks for partials at the places that the string's law foretells. What dies soon and lies between the places was put
+     * there for want of better, and gives way.
+     */
     private static List<DampedSinusoid> foretold(
             double[] y, double fs, NoiseFloor floor, List<DampedSinusoid> terms, StiffString string) {
         SpectralRefinement refinement = new SpectralRefinement(y);
-        double[] residual = refinement.residual(terms);
+        List<DampedSinusoid> kept = new ArrayList<>(terms);
+        kept.removeIf(t -> {
+            double hz = t.omega() * fs / (2 * Math.PI);
+            double off = Math.abs(string.hz(string.number(hz)) - hz) * 2 * Math.PI / fs;
+            return t.alpha() * FADING_T60 * fs > Math.log(1000) && off > 0.35 * t.alpha() + 0.5 * t.omegaSe();
+        });
+        double[] residual = refinement.residual(kept);
         List<DampedSinusoid> fresh = new ArrayList<>();
         for (int n = 1; n <= string.last() * 2 && string.hz(n) < 0.46 * fs; n++) {
             double omega = 2 * Math.PI * string.hz(n) / fs;
             double alpha = string.decayPerSecond(string.hz(n)) / fs;
-            double zone = Math.max(2 * alpha, 2 * Math.PI * 4 / fs);
-            boolean taken = terms.stream().anyMatch(t -> Math.abs(t.omega() - omega) < zone && t.snr() > 32);
+            double zone = Math.max(alpha, 2 * Math.PI * 4 / fs);
+            boolean taken = kept.stream().anyMatch(t -> Math.abs(t.omega() - omega) < zone && t.snr() > 32);
             if (!taken && alpha < 0.02) {
                 double ratio = matched(residual, omega, alpha) / floor.at(string.hz(n));
                 if (ratio > FORETOLD_RATIO) {
@@ -89,11 +114,13 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         if (fresh.isEmpty()) {
             return terms;
         }
-        List<DampedSinusoid> all = new ArrayList<>(terms);
-        all.removeIf(t -> t.snr() <= 32 && fresh.stream().anyMatch(f -> Math.abs(f.omega() - t.omega()) < 6 / fs * 4));
-        all.addAll(fresh);
-        all = refinement.refine(all);
-        return DampedSinusoids.prune(refinement.refine(all), y.length, fs, floor);
+        kept.removeIf(t -> t.snr() <= 32 && fresh.stream().anyMatch(f -> Math.abs(f.omega() - t.omega()) < 24 / fs));
+        kept.addAll(fresh);
+        List<DampedSinusoid> all = kept;
+        for (int pass = 0; pass < 4; pass++) {
+            all = refinement.refine(all);
+        }
+        return DampedSinusoids.prune(all, y.length, fs, floor);
     }
 
     /** Power of the residual through the filter matched to a decay, as {@link PartialSearch} counts it. */
@@ -138,7 +165,10 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
     /** What the terms leave over once the strike is surely over. */
     private static double background(
             double[] x, double fs, int late, int end, List<DampedSinusoid> terms, NoiseFloor floor) {
-        int to = (int) Math.min(end, late + 0.03 * fs);
-        return Math.max(floor.total(), power(residual(x, late, to, terms)));
+        // what is not yet found dies within the first moments and must not pass for background
+        int from = (int) Math.min(end - 0.03 * fs, late + 0.05 * fs);
+        double[] r = residual(x, late, (int) Math.min(end, Math.max(late, from) + 0.1 * fs), terms);
+        int skipped = Math.max(0, from - late);
+        return Math.max(floor.total(), power(Arrays.copyOfRange(r, skipped, r.length)));
     }
 }
