@@ -40,9 +40,15 @@ public final class MeasurementJson {
                     .put("reliable", p.reliable())
                     .put("attackSeconds", p.attackSeconds())
                     .put("beatHz", p.beatHz())
-                    .put("t60EarlySeconds", p.stages() == null ? null : (Double) p.stages().earlyT60Seconds())
-                    .put("t60LateSeconds", p.stages() == null ? null : (Double) p.stages().lateT60Seconds())
-                    .put("lateLevelDb", p.stages() == null ? null : (Double) p.stages().lateLevelDb())
+                    .put(
+                            "t60EarlySeconds",
+                            p.stages() == null ? null : (Double) p.stages().earlyT60Seconds())
+                    .put(
+                            "t60LateSeconds",
+                            p.stages() == null ? null : (Double) p.stages().lateT60Seconds())
+                    .put(
+                            "lateLevelDb",
+                            p.stages() == null ? null : (Double) p.stages().lateLevelDb())
                     .put("frequencySeHz", finite(p.frequencySeHz()))
                     .put("t60SeSeconds", p.t60SeSeconds() == null ? null : finite(p.t60SeSeconds()))
                     .put("snrDb", p.snrDb())

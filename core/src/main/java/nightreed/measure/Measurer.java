@@ -1,7 +1,6 @@
 package nightreed.measure;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -54,7 +53,7 @@ public final class Measurer {
         NoiseFloor floor =
                 onset.hasLeadIn() ? NoiseFloor.of(x, 0, onset.sample() - (int) (0.002 * fs), fs) : NoiseFloor.none(fs);
         progress.report(0.04, "looking whether it is held");
-        HeldNote held = HeldNote.measure(x, fs, onset.sample(), floor.total());
+        HeldNote held = HeldNote.measure(x, fs, onset.sample(), onset.hasLeadIn(), floor.total());
         if (held != null) {
             return describe(clip, x, onset, held, floor);
         }
@@ -63,8 +62,7 @@ public final class Measurer {
         return describe(clip, x, onset, struck, floor);
     }
 
-    private static Measurement describe(
-            Clip clip, double[] x, Onset onset, StruckNote struck, NoiseFloor floor) {
+    private static Measurement describe(Clip clip, double[] x, Onset onset, StruckNote struck, NoiseFloor floor) {
         double fs = clip.sampleRateHz();
         List<Partial> found = struck.partials();
         List<SeriesFit> ranked = SeriesFit.rank(found);
@@ -105,8 +103,10 @@ public final class Measurer {
     /** A note that is held: its harmonics are its partials, and none of them decays. */
     private static Measurement describe(Clip clip, double[] x, Onset rough, HeldNote held, NoiseFloor floor) {
         double fs = clip.sampleRateHz();
-        double strongest =
-                held.harmonics().stream().mapToDouble(HeldHarmonic::amplitude).max().orElse(1);
+        double strongest = held.harmonics().stream()
+                .mapToDouble(HeldHarmonic::amplitude)
+                .max()
+                .orElse(1);
         List<Partial> partials = new ArrayList<>();
         for (HeldHarmonic h : held.harmonics()) {
             partials.add(new Partial(

@@ -14,6 +14,12 @@ import java.util.stream.IntStream;
  * @param essential how many of the lowest a real body of this kind always sounds
  */
 public record ModelSeries(String name, double[] ratios, List<String> names, int essential) {
+    /** Name of the series of whole numbers. */
+    public static final String HARMONIC = "harmonic";
+
+    /** Name of the series of a bar or a tube that is free at both ends. */
+    public static final String FREE_BAR = "uniform free bar";
+
     public ModelSeries {
         if (ratios.length != names.size()) {
             throw new IllegalArgumentException(
@@ -29,7 +35,7 @@ public record ModelSeries(String name, double[] ratios, List<String> names, int 
     /** Every series that a measurement is held against. */
     public static List<ModelSeries> all() {
         return List.of(
-                of("uniform free bar", 3, 1, 2.756, 5.404, 8.933, 13.344, 18.638, 24.812),
+                of(FREE_BAR, 3, 1, 2.756, 5.404, 8.933, 13.344, 18.638, 24.812),
                 of("arched bar tuned 1:4", 2, 1, 4, 9.8),
                 of("arched bar tuned 1:3", 2, 1, 3, 6, 11),
                 of("clamped tongue", 1, 1, 6.267, 17.55, 34.39),
@@ -68,7 +74,7 @@ public record ModelSeries(String name, double[] ratios, List<String> names, int 
     private static ModelSeries harmonic() {
         double[] r = IntStream.rangeClosed(1, 48).mapToDouble(i -> i).toArray();
         return new ModelSeries(
-                "harmonic",
+                HARMONIC,
                 r,
                 IntStream.rangeClosed(1, 48).mapToObj(i -> "harmonic " + i).toList(),
                 3);

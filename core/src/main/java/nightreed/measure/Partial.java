@@ -79,19 +79,7 @@ public record Partial(
     /** With frequency and decay that more is known of than the partial tells by itself. */
     Partial weighed(double hz, double hzSe, double t60, double t60Se, boolean sure) {
         return new Partial(
-                hz,
-                ratio,
-                levelDb,
-                amplitude,
-                phaseRad,
-                t60,
-                stages,
-                beatHz,
-                attackSeconds,
-                hzSe,
-                t60Se,
-                snrDb,
-                sure);
+                hz, ratio, levelDb, amplitude, phaseRad, t60, stages, beatHz, attackSeconds, hzSe, t60Se, snrDb, sure);
     }
 
     /** Level [dB re the strongest partial's onset level] a time [s] after the onset, from the fitted decay. */

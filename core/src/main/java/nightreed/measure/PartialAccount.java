@@ -2,12 +2,17 @@ package nightreed.measure;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 
 /** Turns fitted terms into partials: back to the onset, two stages put together, pairs named, doubts stated. */
 final class PartialAccount {
     /** A term that dies sooner is part of the strike, not a partial [s]. */
     static final double SHORTEST_RINGING = 0.03;
+
+    /** Two frequencies closer than this, or than 14 cents, count as one place [Hz]. */
+    private static final double PLACE_HZ = 6;
 
     private final double fs;
     private final int samples;
@@ -32,6 +37,7 @@ final class PartialAccount {
                 .mapToDouble(this::sizeAtOnset)
                 .max()
                 .orElse(sorted.stream().mapToDouble(this::sizeAtOnset).max().orElse(1));
+        Set<DampedSinusoid> splinters = splinters(sorted);
         List<DampedSinusoid> taken = new ArrayList<>();
         List<Partial> out = new ArrayList<>();
         for (DampedSinusoid t : sorted) {
@@ -41,7 +47,37 @@ final class PartialAccount {
                 if (stage != null) {
                     taken.add(stage);
                 }
-                out.add(partial(t, stage, sorted, strongest));
+                out.add(partial(t, stage, sorted, strongest, splinters.contains(t)));
+            }
+        }
+        return out;
+    }
+
+    /**
+     * Terms that are likely parts of a stronger one close by: a body has at most two modes in one place, and what a real
+     * decay leaves over when two exponentials are taken out of it is no third mode.
+     */
+    private Set<DampedSinusoid> splinters(List<DampedSinusoid> terms) {
+        List<DampedSinusoid> byEnergy = new ArrayList<>(terms);
+        byEnergy.sort(Comparator.comparingDouble(t -> -PartialSearch.power(t, samples)));
+        Set<DampedSinusoid> out = new HashSet<>();
+        for (int i = 0; i < byEnergy.size(); i++) {
+            DampedSinusoid head = byEnergy.get(i);
+            if (out.contains(head)) {
+                continue;
+            }
+            int companions = 0;
+            for (DampedSinusoid t : byEnergy.subList(i + 1, byEnergy.size())) {
+                double width = 0.7 * Math.max(head.alpha(), t.alpha());
+                double zone = Math.max(Math.max(2 * Math.PI * PLACE_HZ / fs, 0.008 * head.omega()), width);
+                if (!out.contains(t) && Math.abs(t.omega() - head.omega()) < zone) {
+                    boolean partner = companions == 0
+                            && PartialSearch.power(t, samples) > 0.003 * PartialSearch.power(head, samples);
+                    if (!partner) {
+                        out.add(t);
+                    }
+                    companions++;
+                }
             }
         }
         return out;
@@ -80,7 +116,8 @@ final class PartialAccount {
         return null;
     }
 
-    private Partial partial(DampedSinusoid t, DampedSinusoid stage, List<DampedSinusoid> all, double strongest) {
+    private Partial partial(
+            DampedSinusoid t, DampedSinusoid stage, List<DampedSinusoid> all, double strongest, boolean splinter) {
         DampedSinusoid early = stage != null && stage.alpha() > t.alpha() ? stage : t;
         DampedSinusoid late = stage == null ? null : early == t ? stage : t;
         double hz = t.omega() * fs / (2 * Math.PI);
@@ -114,7 +151,7 @@ final class PartialAccount {
                 t.omegaSe() * fs / (2 * Math.PI),
                 decays ? decay * relativeSe : null,
                 10 * Math.log10(t.snr()),
-                clear(t) && !shadowed && (held || relativeSe < 0.35));
+                clear(t) && !shadowed && !splinter && (held || relativeSe < 0.35));
     }
 
     /** Three times the time in which two stages together fall by 20 dB [s]. */

@@ -93,8 +93,7 @@ final class SpectralRefinement {
         return out;
     }
 
-    private List<DampedSinusoid> split(
-            List<DampedSinusoid> group, double[] spectrum, DoubleUnaryOperator noise) {
+    private List<DampedSinusoid> split(List<DampedSinusoid> group, double[] spectrum, DoubleUnaryOperator noise) {
         DampedSinusoid strong = group.get(0);
         for (DampedSinusoid t : group) {
             strong = t.snr() > strong.snr() ? t : strong;

@@ -174,7 +174,15 @@ record StiffString(
                 level = sy / sw;
             }
             s = new StiffString(
-                    firstHz * Math.sqrt(level), b, bSe, extra, 1, 0, 1, members.size(), members.get(members.size() - 1).n);
+                    firstHz * Math.sqrt(level),
+                    b,
+                    bSe,
+                    extra,
+                    1,
+                    0,
+                    1,
+                    members.size(),
+                    members.get(members.size() - 1).n);
             extra = Math.max(LEAST_SPREAD_CENTS, spread(s, members));
         }
         return decays(s, members);
@@ -227,14 +235,13 @@ record StiffString(
             double[] excess = members.stream()
                     .mapToDouble(m -> {
                         double rel = m.p.t60SeSeconds() / m.p.t60Seconds();
-                        double d = Math.log(m.decay()
-                                / (a2 + b2 * m.p.frequencyHz() * m.p.frequencyHz() + 1e-9));
+                        double d = Math.log(m.decay() / (a2 + b2 * m.p.frequencyHz() * m.p.frequencyHz() + 1e-9));
                         return d * d - rel * rel;
                     })
                     .sorted()
                     .toArray();
-            extra = Math.sqrt(Math.max(
-                    LEAST_DECAY_SPREAD * LEAST_DECAY_SPREAD, excess[(int) (0.75 * (excess.length - 1))]));
+            extra = Math.sqrt(
+                    Math.max(LEAST_DECAY_SPREAD * LEAST_DECAY_SPREAD, excess[(int) (0.75 * (excess.length - 1))]));
         }
         return new StiffString(s.f0Hz, s.b, s.bSe, s.spreadCents, a, b, extra, s.matched, s.last);
     }

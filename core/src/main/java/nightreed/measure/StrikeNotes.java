@@ -10,6 +10,9 @@ final class StrikeNotes {
     /** T60 that a tone counts with when it does not die within the clip [s]. */
     private static final double HELD_SECONDS = 5;
 
+    /** In place of a series: pitch of a struck tube. */
+    private static final int CHIME = -2;
+
     private StrikeNotes() {}
 
     static List<StrikeNote> rank(List<Partial> partials, List<SeriesFit> ranked) {
@@ -22,7 +25,12 @@ final class StrikeNotes {
             SeriesFit f = ranked.get(i);
             if (f.matched() >= 2) {
                 double weight = Math.exp(2 * (f.score() - ranked.get(0).score()) * Math.sqrt(sure.size()));
-                add(odds, measured(f.fundamentalHz(), sure), weight, i);
+                boolean harmonic = f.series().name().equals(ModelSeries.HARMONIC);
+                add(odds, harmonic ? residuePitch(f, sure) : measured(f.fundamentalHz(), sure), weight, i);
+                Double chime = chimePitch(f, sure);
+                if (chime != null) {
+                    add(odds, chime, 3 * weight, CHIME);
+                }
             }
         }
         // struck bodies without a clear series are heard at their strongest low partial
@@ -35,6 +43,69 @@ final class StrikeNotes {
             out.add(new StrikeNote(Pitch.name(Pitch.nearestKey(o[0])), o[0], certainty, why(o, ranked)));
         }
         return out;
+    }
+
+    /** Energy of a partial [dB]: level and how long it stays. */
+    private static double energyDb(Partial p) {
+        double t60 = p.t60Seconds() == null ? HELD_SECONDS : Math.min(HELD_SECONDS, p.t60Seconds());
+        return p.levelDb() + 10 * Math.log10(t60);
+    }
+
+    private static Partial loudestNear(double hz, List<Partial> sure) {
+        Partial best = null;
+        for (Partial p : sure) {
+            if (Math.abs(Pitch.cents(hz, p.frequencyHz())) < 40 && (best == null || energyDb(p) > energyDb(best))) {
+                best = p;
+            }
+        }
+        return best;
+    }
+
+    /**
+     * Pitch of a harmonic sound: what its lowest eight harmonics agree on. The third to the sixth decide most (R. Plomp,
+     * JASA 41, 1967); the fundamental may be pulled aside by the body, or be missing.
+     */
+    private static double residuePitch(SeriesFit f, List<Partial> sure) {
+        double sum = 0;
+        double weights = 0;
+        for (int n = 1; n <= 8; n++) {
+            Partial p = loudestNear(n * f.fundamentalHz(), sure);
+            if (p != null && p.levelDb() > -45) {
+                double w = (n >= 3 && n <= 6 ? 2 : 1) * Math.max(0.5, energyDb(p) + 50);
+                sum += w * Math.log(p.frequencyHz() / n);
+                weights += w;
+            }
+        }
+        return weights > 0 ? Math.exp(sum / weights) : f.fundamentalHz();
+    }
+
+    /**
+     * Pitch of a struck tube: its modes 4, 5 and 6 lie near 2:3:4, and where they outdo the lowest ones the note is heard an
+     * octave under mode 4, where no partial is (T. D. Rossing, "Science of Percussion Instruments", 2000). Null if so it is
+     * not.
+     */
+    private static Double chimePitch(SeriesFit f, List<Partial> sure) {
+        if (!f.series().name().equals(ModelSeries.FREE_BAR)) {
+            return null;
+        }
+        double[] ratios = f.series().ratios();
+        double low = Double.NEGATIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (int k = 0; k < 6; k++) {
+            Partial p = loudestNear(ratios[k] * f.fundamentalHz(), sure);
+            double db = p == null ? Double.NEGATIVE_INFINITY : energyDb(p);
+            if (k < 2) {
+                low = Math.max(low, db);
+            } else if (k >= 3) {
+                high = Math.max(high, db);
+            }
+        }
+        Partial fourth = loudestNear(ratios[3] * f.fundamentalHz(), sure);
+        Partial sixth = loudestNear(ratios[5] * f.fundamentalHz(), sure);
+        if (fourth == null || sixth == null || high < low + 6) {
+            return null;
+        }
+        return Math.sqrt(fourth.frequencyHz() / 2 * sixth.frequencyHz() / 4);
     }
 
     private static void add(List<double[]> odds, double hz, double weight, int series) {
@@ -55,8 +126,7 @@ final class StrikeNotes {
         double best = fundamentalHz;
         double most = Double.NEGATIVE_INFINITY;
         for (Partial p : sure) {
-            double t60 = p.t60Seconds() == null ? HELD_SECONDS : Math.min(HELD_SECONDS, p.t60Seconds());
-            double energy = p.levelDb() + 10 * Math.log10(t60);
+            double energy = energyDb(p);
             if (Math.abs(Pitch.cents(fundamentalHz, p.frequencyHz())) < 40 && energy > most) {
                 best = p.frequencyHz();
                 most = energy;
@@ -76,6 +146,9 @@ final class StrikeNotes {
     }
 
     private static String why(double[] odd, List<SeriesFit> ranked) {
+        if (odd[2] == CHIME) {
+            return "modes 4 and 6 of a free tube, near 2 and 4 times it, outdo the lower ones";
+        }
         if (odd[2] < 0) {
             return "the lowest strong partial";
         }

@@ -82,7 +82,8 @@ final class Harmonics {
         return s[at] * s[at] + s[at + 1] * s[at + 1];
     }
 
-    private static double[] warp(SincReader x, double fs, PitchPath path, double fromCycle, int perPeriod, int samples) {
+    private static double[] warp(
+            SincReader x, double fs, PitchPath path, double fromCycle, int perPeriod, int samples) {
         double[] out = new double[samples];
         int step = 16; // between these the time is taken for straight
         double t0 = path.secondsAt(fromCycle) * fs;

@@ -44,10 +44,11 @@ public record HeldNote(
     /**
      * @param x        samples
      * @param onset    first sample that leaves the background
+     * @param known    whether background precedes the onset; if not, the onset is left where it is
      * @param variance mean square of the background
      * @return null if the note is not held, or has no one pitch
      */
-    public static HeldNote measure(double[] x, double fs, int onset, double variance) {
+    public static HeldNote measure(double[] x, double fs, int onset, boolean known, double variance) {
         HeldSpan span = HeldSpan.find(x, fs, onset, variance);
         if (span == null) {
             return null;
@@ -69,7 +70,7 @@ public record HeldNote(
         if (total < LEAST_SHARE * (span.loudest() - variance)) {
             return null;
         }
-        return describe(x, reader, fs, onset, span, h, between / total);
+        return describe(x, reader, fs, onset, known, span, h, between / total);
     }
 
     private static double mean(Harmonics h, int n, boolean signal) {
@@ -81,7 +82,14 @@ public record HeldNote(
     }
 
     private static HeldNote describe(
-            double[] x, SincReader reader, double fs, int onset, HeldSpan span, Harmonics h, double noiseShare) {
+            double[] x,
+            SincReader reader,
+            double fs,
+            int onset,
+            boolean known,
+            HeldSpan span,
+            Harmonics h,
+            double noiseShare) {
         int frames = h.frames();
         double[] t = new double[frames - 1];
         double[] cents = new double[frames - 1];
@@ -112,14 +120,13 @@ public record HeldNote(
             even[f] = 1;
         }
         MovementFit.Result level = new MovementFit(at, loud, even).run(onset / fs);
-        double spread = 0;
         double weights = 0;
         for (int f = 0; f < cents.length; f++) {
             weights += weight[f] > 0 ? 1 : 0;
         }
         double seCents = Math.max(1e-3, roughness(cents) / Math.sqrt(Math.max(1, weights)));
-        spread = f0 * seCents * Math.log(2) / 1200;
-        double start = RampFit.onset(x, fs, onset, span, h, f0);
+        double spread = f0 * seCents * Math.log(2) / 1200;
+        double start = known ? RampFit.onset(x, fs, onset, span, h, f0) : onset / fs;
         return new HeldNote(
                 f0,
                 spread,

@@ -21,6 +21,9 @@ record HeldSpan(int from, int to, double loudest) {
 
     private static final double EDGE_DB = 12;
 
+    /** Slope of the longest T60 that is looked for, 20 s [dB/s]. */
+    private static final double SLOWEST_DECAY = 3;
+
     /** Rise to half of the amplitude that nothing struck needs [s]. */
     private static final double SLOW_RISE_SECONDS = 0.006;
 
@@ -62,7 +65,8 @@ record HeldSpan(int from, int to, double loudest) {
         double fall = -slope(smooth, first + inset, last - inset) * (last - first - 2 * inset);
         boolean released = (frames - 1 - last) * FRAME_SECONDS > 0.05 || smooth[frames - 1] < 0.25 * top;
         boolean rose = rise(x, fs, onset, Math.sqrt(median(smooth, first, last))) > SLOW_RISE_SECONDS;
-        if (fall > MOST_FALL_DB || fall < -EDGE_DB || !(released || rose) || !rose && fall > 1.5) {
+        boolean dies = fall / ((last - first) * FRAME_SECONDS) > SLOWEST_DECAY;
+        if (fall > MOST_FALL_DB || fall < -EDGE_DB || !(released || rose) || !rose && dies) {
             return null;
         }
         // the release begins where the level leaves that of the last stretch before it
