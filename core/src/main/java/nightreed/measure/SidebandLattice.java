@@ -1,7 +1,6 @@
 package nightreed.measure;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 
@@ -12,8 +11,12 @@ import java.util.List;
  *
  * @param carrierHz   c [Hz]
  * @param modulatorHz m [Hz], above 0
+ * @param carrierVar  variance of c [Hz²]
+ * @param covariance  covariance of c and m [Hz²]
+ * @param modulatorVar variance of m [Hz²]
  */
-record SidebandLattice(double carrierHz, double modulatorHz) {
+record SidebandLattice(
+        double carrierHz, double modulatorHz, double carrierVar, double covariance, double modulatorVar) {
     private static final int HIGHEST_ORDER = 16;
     private static final int FEWEST = 6;
     private static final double LEAST_MODULATOR_HZ = 40;
@@ -51,7 +54,7 @@ record SidebandLattice(double carrierHz, double modulatorHz) {
                         if (a == b || m < LEAST_MODULATOR_HZ) {
                             continue;
                         }
-                        SidebandLattice l = new SidebandLattice(a.hz, m).settled(lines);
+                        SidebandLattice l = new SidebandLattice(a.hz, m, 0, 0, 0).settled(lines);
                         double share = l.share(lines);
                         // of two lattices that hold the same lines, the wider one says more
                         double score = share + 1e-5 * l.modulatorHz;
@@ -126,6 +129,30 @@ record SidebandLattice(double carrierHz, double modulatorHz) {
                 .count();
     }
 
+    /** Mean square distance of the lines from their places in their own errors, at least 1. */
+    private double misfit(List<Line> lines, double c, double m) {
+        double sum = 0;
+        int count = 0;
+        for (Line l : lines) {
+            int k = order(l.hz);
+            if (Math.abs(hz(k) - l.hz) < reach(l)) {
+                double off = Math.abs(c + k * m) - l.hz;
+                sum += off * off * weight(l);
+                count++;
+            }
+        }
+        return count > 2 ? Math.max(1, sum / (count - 2)) : 1;
+    }
+
+    private static double weight(Line l) {
+        return 1 / (l.se * l.se + 0.01 * l.width * l.width + 0.01 * 0.01);
+    }
+
+    /** Standard error of the place of order {@code k} [Hz]. */
+    private double seHz(int k) {
+        return Math.sqrt(Math.max(0, carrierVar + 2 * k * covariance + (double) k * k * modulatorVar));
+    }
+
     /** Least squares of c and m over the lines that lie on the lattice. */
     private SidebandLattice settled(List<Line> lines) {
         SidebandLattice at = this;
@@ -139,7 +166,7 @@ record SidebandLattice(double carrierHz, double modulatorHz) {
                 int k = at.order(l.hz);
                 double signed = Math.copySign(l.hz, at.carrierHz + k * at.modulatorHz);
                 if (Math.abs(at.hz(k) - l.hz) < at.reach(l)) {
-                    double w = 1 / (l.se * l.se + 0.01 * l.width * l.width + 0.01 * 0.01);
+                    double w = weight(l);
                     sw += w;
                     sk += w * k;
                     sf += w * signed;
@@ -155,7 +182,9 @@ record SidebandLattice(double carrierHz, double modulatorHz) {
             if (!(m > LEAST_MODULATOR_HZ)) {
                 return at;
             }
-            at = new SidebandLattice((sf - m * sk) / sw, m);
+            double c = (sf - m * sk) / sw;
+            double misfit = at.misfit(lines, c, m);
+            at = new SidebandLattice(c, m, misfit * skk / det, -misfit * sk / det, misfit * sw / det);
         }
         return at;
     }
@@ -169,8 +198,6 @@ record SidebandLattice(double carrierHz, double modulatorHz) {
         double[] re = new double[2 * HIGHEST_ORDER + 1];
         double[] im = new double[re.length];
         double[] snr = new double[re.length];
-        double[] se = new double[re.length];
-        Arrays.fill(se, Double.POSITIVE_INFINITY);
         List<DampedSinusoid> rest = new ArrayList<>();
         for (DampedSinusoid t : terms) {
             double hz = t.omega() * fs / (2 * Math.PI);
@@ -182,7 +209,6 @@ record SidebandLattice(double carrierHz, double modulatorHz) {
                 re[i] += begun.cRe();
                 im[i] += begun.cIm();
                 snr[i] += t.snr();
-                se[i] = Math.min(se[i], t.omegaSe() * fs / (2 * Math.PI));
             } else {
                 rest.add(t);
             }
@@ -205,7 +231,7 @@ record SidebandLattice(double carrierHz, double modulatorHz) {
                         null,
                         null,
                         null,
-                        se[i],
+                        seHz(i - HIGHEST_ORDER),
                         null,
                         10 * Math.log10(snr[i]),
                         true));

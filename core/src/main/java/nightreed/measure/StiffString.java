@@ -16,6 +16,7 @@ import nightreed.music.Pitch;
  * @param decayA       a [1/s]
  * @param decayB       b [s]
  * @param decaySpread  relative distance of the decays from their law beyond their own errors
+ * @param doubt        how sure the places of the law are
  * @param matched      partials that follow it
  * @param last         highest number among them
  */
@@ -27,6 +28,7 @@ record StiffString(
         double decayA,
         double decayB,
         double decaySpread,
+        Doubt doubt,
         int matched,
         int last) {
     /** Distance from the law beyond which a partial is none of the string's [cents]. */
@@ -49,6 +51,20 @@ record StiffString(
     /** Decay that the law foretells at a frequency [1/s]. */
     double decayPerSecond(double hz) {
         return Math.max(0.2, decayA + decayB * hz * hz);
+    }
+
+    /**
+     * Variance of the squared place of partial n over that of the fundamental: v0 + v1 n² + v2 n⁴, from the covariance of
+     * the line through (f/n)² over n².
+     */
+    record Doubt(double v0, double v1, double v2) {
+        static final Doubt NONE = new Doubt(0, 0, 0);
+
+        /** Standard error of the place of partial {@code n} [cents]. */
+        double cents(int n) {
+            double x = (double) n * n;
+            return 1200 / Math.log(2) * Math.sqrt(Math.max(0, v0 + v1 * x + v2 * x * x)) / 2;
+        }
     }
 
     private record Member(Partial p, int n) {
@@ -118,7 +134,7 @@ record StiffString(
 
     /** From the fundamental up: each partial that lies where the law of those below it wants it joins them. */
     private static StiffString grow(double f0, List<Partial> sure) {
-        StiffString s = new StiffString(f0, 0, 1, 0, 1, 0, 1, 0, 0);
+        StiffString s = new StiffString(f0, 0, 1, 0, 1, 0, 1, Doubt.NONE, 0, 0);
         List<Member> members = new ArrayList<>();
         for (Partial p : sure) {
             int n = s.number(p.frequencyHz());
@@ -141,7 +157,8 @@ record StiffString(
             for (Member m : members) {
                 sum += m.p.frequencyHz() / m.n / members.size();
             }
-            return new StiffString(sum, 0, 1, 0, 1, 0, 1, members.size(), members.get(members.size() - 1).n);
+            return new StiffString(
+                    sum, 0, 1, 0, 1, 0, 1, Doubt.NONE, members.size(), members.get(members.size() - 1).n);
         }
         double extra = LEAST_SPREAD_CENTS;
         StiffString s = null;
@@ -170,8 +187,10 @@ record StiffString(
             }
             double b = Math.max(0, slope / level);
             double bSe = Math.sqrt(sw / det) / level;
+            Doubt doubt = new Doubt(sxx / det, -2 * sx / det, sw / det);
             if (b == 0) {
                 level = sy / sw;
+                doubt = new Doubt(1 / sw, 0, 0);
             }
             s = new StiffString(
                     firstHz * Math.sqrt(level),
@@ -181,6 +200,7 @@ record StiffString(
                     1,
                     0,
                     1,
+                    doubt,
                     members.size(),
                     members.get(members.size() - 1).n);
             extra = Math.max(LEAST_SPREAD_CENTS, spread(s, members));
@@ -243,7 +263,7 @@ record StiffString(
             extra = Math.sqrt(
                     Math.max(LEAST_DECAY_SPREAD * LEAST_DECAY_SPREAD, excess[(int) (0.75 * (excess.length - 1))]));
         }
-        return new StiffString(s.f0Hz, s.b, s.bSe, s.spreadCents, a, b, extra, s.matched, s.last);
+        return new StiffString(s.f0Hz, s.b, s.bSe, s.spreadCents, a, b, extra, s.doubt, s.matched, s.last);
     }
 
     /**
@@ -272,7 +292,7 @@ record StiffString(
                     + (1 - decayTrust) * Math.log(Math.log(1000) / decayPerSecond(hz)));
             out.add(p.weighed(
                     hz,
-                    p.frequencySeHz() * Math.sqrt(trust),
+                    hz * Math.log(2) / 1200 * Math.hypot(own * Math.sqrt(trust), (1 - trust) * doubt.cents(n)),
                     t60,
                     p.t60SeSeconds() * Math.sqrt(decayTrust),
                     p.reliable() || p.snrDb() > 12));

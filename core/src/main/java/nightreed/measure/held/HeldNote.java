@@ -120,12 +120,7 @@ public record HeldNote(
             even[f] = 1;
         }
         MovementFit.Result level = new MovementFit(at, loud, even).run(onset / fs);
-        double weights = 0;
-        for (int f = 0; f < cents.length; f++) {
-            weights += weight[f] > 0 ? 1 : 0;
-        }
-        double seCents = Math.max(1e-3, roughness(cents) / Math.sqrt(Math.max(1, weights)));
-        double spread = f0 * seCents * Math.log(2) / 1200;
+        double spread = f0 * Math.log(2) / 1200 * meanSe(t, cents, pitch, onset / fs);
         double start = known ? RampFit.onset(x, fs, onset, span, h, f0) : onset / fs;
         return new HeldNote(
                 f0,
@@ -153,13 +148,28 @@ public record HeldNote(
         return m == null || m.depth() < least || m.depth() < 4 * m.depthSe() ? null : m;
     }
 
-    /** Mean step from value to value, over √2: the noise of a path that moves slowly. */
-    private static double roughness(double[] v) {
-        double sum = 0;
-        for (int i = 1; i < v.length; i++) {
-            sum += (v[i] - v[i - 1]) * (v[i] - v[i - 1]) / (v.length - 1);
+    /**
+     * Standard error of the level of a path [cents], from the means of its sixths once what swings is taken out: a pitch
+     * that wanders slowly is known no better than it wanders.
+     */
+    private static double meanSe(double[] t, double[] cents, MovementFit.Result fit, double onset) {
+        int parts = 6;
+        double[] mean = new double[parts];
+        double all = 0;
+        for (int k = 0; k < parts; k++) {
+            int from = k * cents.length / parts;
+            int to = (k + 1) * cents.length / parts;
+            for (int i = from; i < to; i++) {
+                double swing = fit.movement() == null ? 0 : fit.movement().at(t[i] - onset);
+                mean[k] += (cents[i] - swing) / (to - from);
+            }
+            all += mean[k] / parts;
         }
-        return Math.sqrt(sum / 2);
+        double sum = 0;
+        for (double m : mean) {
+            sum += (m - all) * (m - all) / (parts - 1);
+        }
+        return Math.max(1e-3, Math.sqrt(sum / parts));
     }
 
     private static List<HeldHarmonic> harmonics(

@@ -65,8 +65,10 @@ record HeldSpan(int from, int to, double loudest) {
         double fall = -slope(smooth, first + inset, last - inset) * (last - first - 2 * inset);
         boolean released = (frames - 1 - last) * FRAME_SECONDS > 0.05 || smooth[frames - 1] < 0.25 * top;
         boolean rose = rise(x, fs, onset, Math.sqrt(median(smooth, first, last))) > SLOW_RISE_SECONDS;
-        boolean dies = fall / ((last - first) * FRAME_SECONDS) > SLOWEST_DECAY;
-        if (fall > MOST_FALL_DB || fall < -EDGE_DB || !(released || rose) || !rose && dies) {
+        // the end may be cut off; then only what does not fall at all is held
+        double slowest = released ? SLOWEST_DECAY : SLOWEST_DECAY / 2;
+        boolean dies = fall / ((last - first) * FRAME_SECONDS) > slowest;
+        if (fall > MOST_FALL_DB || fall < -EDGE_DB || !rose && dies) {
             return null;
         }
         // the release begins where the level leaves that of the last stretch before it

@@ -23,6 +23,13 @@ public record Movement(
         double depthSe,
         Shape shape,
         double shapeOdds) {
+    /** Where the swing is, a time [s] after the onset, for a sine [cents or dB]. */
+    public double at(double seconds) {
+        double u = rampSeconds > 0 ? (seconds - delaySeconds) / rampSeconds : 1;
+        double growth = Math.max(0, Math.min(1, u));
+        return growth * depth * Math.sin(2 * Math.PI * rateHz * (seconds - delaySeconds) + phaseRad);
+    }
+
     /** Forms of a swing. */
     public enum Shape {
         SINE,

@@ -113,7 +113,8 @@ public final class MeasureView implements StageView {
                                 ? ""
                                 : v == null || !Double.isFinite(v)
                                         ? "–"
-                                        : String.format(Locale.ROOT, "%." + decimals + "f", v));
+                                        : String.format(Locale.ROOT, "%." + decimals + "f", v)
+                                                .replaceFirst("^-(0\\.?0*)$", "$1"));
             }
         });
         c.getStyleClass().add("number-column");
