@@ -39,19 +39,45 @@ record DampedSinusoid(double omega, double alpha, double cRe, double cIm, double
 
     /** Adds {@code gain} times the waveform to {@code y}, whose sample {@code start} is the model's sample 0. */
     void addTo(double[] y, int start, double gain) {
-        double zr = Math.exp(-alpha) * Math.cos(omega);
-        double zi = Math.exp(-alpha) * Math.sin(omega);
+        addTo(y, start, gain, 1e-9 * amplitude());
+    }
+
+    /**
+     * @param least amplitude below which what is left of the term may be left out
+     */
+    void addTo(double[] y, int start, double gain, double least) {
+        int length = y.length - start;
+        if (alpha > 0 && amplitude() > 0) {
+            length = (int) Math.min(length, Math.max(0, Math.ceil(Math.log(amplitude() / least) / alpha)));
+        }
+        // four samples a turn: each is a product of its own with the state, so that they need not wait for each other
+        double m1 = Math.exp(-alpha);
+        double c1 = m1 * Math.cos(omega);
+        double s1 = m1 * Math.sin(omega);
+        double c2 = c1 * c1 - s1 * s1;
+        double s2 = 2 * c1 * s1;
+        double c3 = c2 * c1 - s2 * s1;
+        double s3 = c2 * s1 + s2 * c1;
+        double c4 = c2 * c2 - s2 * s2;
+        double s4 = 2 * c2 * s2;
         double re = gain * cRe;
         double im = gain * cIm;
-        double end = 1e-9 * Math.hypot(re, im);
-        for (int i = start; i < y.length; i++) {
+        int i = start;
+        int end = start + length;
+        for (; i + 3 < end; i += 4) {
             y[i] += re;
-            double t = re * zr - im * zi;
-            im = re * zi + im * zr;
+            y[i + 1] += re * c1 - im * s1;
+            y[i + 2] += re * c2 - im * s2;
+            y[i + 3] += re * c3 - im * s3;
+            double t = re * c4 - im * s4;
+            im = re * s4 + im * c4;
             re = t;
-            if ((i & 1023) == 0 && Math.abs(re) + Math.abs(im) < end) {
-                return;
-            }
+        }
+        for (; i < end; i++) {
+            y[i] += re;
+            double t = re * c1 - im * s1;
+            im = re * s1 + im * c1;
+            re = t;
         }
     }
 }

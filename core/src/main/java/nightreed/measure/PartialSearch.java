@@ -17,6 +17,9 @@ final class PartialSearch {
     /** Ratio at which one of a million looks at mere noise would still deceive; a partial needs more (13.4 dB). */
     static final double LEAST_RATIO = 22;
 
+    /** Bins that a median is taken of at the most; more would not make it surer. */
+    private static final int MEDIAN_OF = 400;
+
     private final double fs;
     private final NoiseFloor floor;
     private final List<Scale> scales = new ArrayList<>();
@@ -149,7 +152,11 @@ final class PartialSearch {
             if (p.length - b < width) {
                 b = p.length;
             }
-            double[] band = Arrays.copyOfRange(p, a, b);
+            int step = Math.max(1, (b - a) / MEDIAN_OF);
+            double[] band = new double[(b - a) / step];
+            for (int i = 0; i < band.length; i++) {
+                band[i] = p[a + i * step];
+            }
             Arrays.sort(band);
             knots.add(new double[] {(a + b) / 2.0, band[band.length / 2] / Math.log(2)});
             a = b;

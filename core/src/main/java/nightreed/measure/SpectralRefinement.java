@@ -22,25 +22,54 @@ final class SpectralRefinement {
 
     private static final int STEPS = 12;
 
+    /** Shortest start of the segment that is looked at by itself [samples]. */
+    private static final int SHORTEST = 1024;
+
+    /** Nepers that a term has to fall by within a stretch to be fitted there (61 dB). */
+    private static final double DEAD = 7;
+
+    /** Part of the root mean square (-140 dB) below which what is left of a term is not worth its time. */
+    private static final double NEGLIGIBLE = 1e-7;
+
     /** Energy over noise (27 dB) from which a pair could be told from one. */
     private static final double LEAST_TO_SPLIT = 500;
 
     private final double[] y;
-    private final RealFft fft;
+    private final List<Stretch> stretches = new ArrayList<>(); // from the whole segment to its shortest start
     private final int n;
+    private final double least;
+
+    /**
+     * Transform of the first samples. Terms that have died by its end are fitted there: no less is known of them than from
+     * the whole, and their lines, which are wide, take fewer bins.
+     */
+    private record Stretch(int n, double[] spectrum) {}
 
     /** @param y segment of samples; its longest start whose length is a product of 2, 3 and 5 is used */
     SpectralRefinement(double[] y) {
         this.y = y;
         this.n = RealFft.fastLengthUpTo(y.length);
-        this.fft = new RealFft(n);
+        for (int length = n; length >= SHORTEST; length = RealFft.fastLengthUpTo(length / 4)) {
+            stretches.add(new Stretch(length, new RealFft(length).forward(Arrays.copyOf(y, length))));
+            if (length < 4 * SHORTEST) {
+                break;
+            }
+        }
+        if (stretches.isEmpty()) {
+            stretches.add(new Stretch(n, new RealFft(n).forward(Arrays.copyOf(y, n))));
+        }
+        double energy = 0;
+        for (double v : y) {
+            energy += v * v;
+        }
+        this.least = NEGLIGIBLE * Math.sqrt(energy / y.length);
     }
 
     /** What remains of the segment without the terms: new array as long as the segment. */
     double[] residual(List<DampedSinusoid> terms) {
         double[] r = y.clone();
         for (DampedSinusoid t : terms) {
-            t.addTo(r, 0, -1);
+            t.addTo(r, 0, -1, least);
         }
         return r;
     }
@@ -50,31 +79,28 @@ final class SpectralRefinement {
      * fitted again without it: two terms that fall onto each other must not both be lost.
      */
     List<DampedSinusoid> refine(List<DampedSinusoid> terms) {
-        double[] spectrum = fft.forward(residual(terms));
-        List<DampedSinusoid> out = new ArrayList<>();
-        for (List<DampedSinusoid> group : groups(terms)) {
-            List<DampedSinusoid> left = group;
-            double[] unexplained = spectrum;
+        List<List<DampedSinusoid>> groups = groups(terms);
+        List<DampedSinusoid> done = new ArrayList<>();
+        for (int g = 0; g < groups.size(); g++) {
+            // what was refined before counts as it is now, the rest as it was
+            List<DampedSinusoid> others = new ArrayList<>(done);
+            for (List<DampedSinusoid> later : groups.subList(g + 1, groups.size())) {
+                others.addAll(later);
+            }
+            List<DampedSinusoid> left = groups.get(g);
             while (!left.isEmpty()) {
-                Fit fit = new Fit(left, unexplained);
+                Fit fit = new Fit(left, others);
                 fit.run();
                 int offender = fit.offender(left);
                 if (offender < 0) {
-                    out.addAll(fit.results());
+                    done.addAll(fit.results());
                     break;
                 }
-                DampedSinusoid dropped = left.get(offender);
                 left = new ArrayList<>(left);
                 left.remove(offender);
-                if (dropped.amplitude() > 0) {
-                    List<DampedSinusoid> others = new ArrayList<>(terms);
-                    others.removeAll(group);
-                    others.addAll(left);
-                    unexplained = fft.forward(residual(others));
-                }
             }
         }
-        return out;
+        return done;
     }
 
     /**
@@ -85,15 +111,16 @@ final class SpectralRefinement {
      * @param noise variance per sample of the background at a frequency [rad/sample]
      */
     List<DampedSinusoid> split(List<DampedSinusoid> terms, DoubleUnaryOperator noise) {
-        double[] spectrum = fft.forward(residual(terms));
         List<DampedSinusoid> out = new ArrayList<>();
         for (List<DampedSinusoid> group : groups(terms)) {
-            out.addAll(group.size() >= LARGEST_GROUP - 1 ? group : split(group, spectrum, noise));
+            List<DampedSinusoid> others = new ArrayList<>(terms);
+            others.removeAll(group);
+            out.addAll(group.size() >= LARGEST_GROUP - 1 ? group : split(group, others, noise));
         }
         return out;
     }
 
-    private List<DampedSinusoid> split(List<DampedSinusoid> group, double[] spectrum, DoubleUnaryOperator noise) {
+    private List<DampedSinusoid> split(List<DampedSinusoid> group, List<DampedSinusoid> others, DoubleUnaryOperator noise) {
         DampedSinusoid strong = group.get(0);
         for (DampedSinusoid t : group) {
             strong = t.snr() > strong.snr() ? t : strong;
@@ -101,8 +128,7 @@ final class SpectralRefinement {
         if (strong.snr() < LEAST_TO_SPLIT) {
             return group;
         }
-        double floor = noise.applyAsDouble(strong.omega()) * n;
-        Fit one = new Fit(group, spectrum);
+        Fit one = new Fit(group, others);
         one.run();
         Fit best = null;
         for (double apart : new double[] {0.35, 1}) {
@@ -122,10 +148,56 @@ final class SpectralRefinement {
         if (best == null) {
             return group;
         }
+        double floor = noise.applyAsDouble(strong.omega()) * one.n;
         double likelier = best.bins * Math.log(one.cost / best.cost);
         double louder = (one.cost - best.cost) / floor;
         boolean clean = best.cost < 4 * floor * best.bins || best.cost < 0.08 * one.cost;
         return likelier > 20 && louder > 40 && clean ? best.results() : group;
+    }
+
+    private Stretch stretch(List<DampedSinusoid> group) {
+        double slowest = group.stream().mapToDouble(DampedSinusoid::alpha).min().orElse(0);
+        Stretch best = stretches.get(0);
+        for (Stretch s : stretches) {
+            best = slowest * s.n >= DEAD ? s : best;
+        }
+        return best;
+    }
+
+    /** Takes the bins of a term off those of a transform of {@code n} samples from bin {@code lo} on. */
+    private static void subtract(DampedSinusoid t, int n, int lo, double[] bins) {
+        subtract(t.omega(), t, n, lo, bins);
+        subtractImage(t, n, lo, bins);
+    }
+
+    /** Takes off what the term, being real, has at its negative frequency; far away, but not nothing. */
+    private static void subtractImage(DampedSinusoid t, int n, int lo, double[] bins) {
+        DampedSinusoid image = new DampedSinusoid(-t.omega(), t.alpha(), t.cRe(), -t.cIm(), 0, 0);
+        subtract(image.omega(), image, n, lo, bins);
+    }
+
+    private static void subtract(double omega, DampedSinusoid t, int n, int lo, double[] bins) {
+        double step = 2 * Math.PI / n;
+        double mag = Math.exp(-t.alpha());
+        double magN = Math.exp(-t.alpha() * n);
+        // ½ c (1 - z^N)
+        double er = 1 - magN * Math.cos(omega * n);
+        double ei = -magN * Math.sin(omega * n);
+        double ar = 0.5 * (t.cRe() * er - t.cIm() * ei);
+        double ai = 0.5 * (t.cRe() * ei + t.cIm() * er);
+        double wr = mag * Math.cos(omega - step * lo);
+        double wi = mag * Math.sin(omega - step * lo);
+        double sr = Math.cos(step);
+        double si = -Math.sin(step);
+        for (int b = 0; b < bins.length; b += 2) {
+            double br = 1 - wr;
+            double inv = 1 / (br * br + wi * wi + 1e-300);
+            bins[b] -= (ar * br - ai * wi) * inv;
+            bins[b + 1] -= (ai * br + ar * wi) * inv;
+            double next = wr * sr - wi * si;
+            wi = wr * si + wi * sr;
+            wr = next;
+        }
     }
 
     private List<List<DampedSinusoid>> groups(List<DampedSinusoid> terms) {
@@ -148,6 +220,7 @@ final class SpectralRefinement {
 
     /** The joint fit of one group. Unknowns per term: q = c/2 and θ = log z, both complex. */
     private final class Fit {
+        private final int n; // samples of its stretch
         private final int m;
         private final int lo;
         private final int bins;
@@ -163,7 +236,9 @@ final class SpectralRefinement {
         private final double[][] d; // per term: bins of D, interleaved
         private final double[][] dz; // per term: bins of z dD/dz
 
-        Fit(List<DampedSinusoid> group, double[] residualSpectrum) {
+        Fit(List<DampedSinusoid> group, List<DampedSinusoid> others) {
+            Stretch stretch = stretch(group);
+            n = stretch.n;
             m = group.size();
             qRe = new double[m];
             qIm = new double[m];
@@ -194,20 +269,21 @@ final class SpectralRefinement {
             int hi = (int) Math.min(n / 2 - 1, Math.round(high * n / (2 * Math.PI)));
             bins = Math.max(1, hi - lo + 1);
             target = new double[2 * bins];
-            System.arraycopy(residualSpectrum, 2 * lo, target, 0, 2 * bins);
+            System.arraycopy(stretch.spectrum, 2 * lo, target, 0, 2 * bins);
+            for (DampedSinusoid t : others) {
+                subtract(t, n, lo, target);
+            }
+            for (DampedSinusoid t : group) {
+                subtractImage(t, n, lo, target);
+            }
             d = new double[m][2 * bins];
             dz = new double[m][2 * bins];
             evaluate();
-            for (int i = 0; i < m; i++) {
-                for (int b = 0; b < bins; b++) {
-                    target[2 * b] += qRe[i] * d[i][2 * b] - qIm[i] * d[i][2 * b + 1];
-                    target[2 * b + 1] += qRe[i] * d[i][2 * b + 1] + qIm[i] * d[i][2 * b];
-                }
-            }
         }
 
         /** Other terms for what the terms of {@code base} have to explain. */
         Fit(List<DampedSinusoid> start, Fit base) {
+            n = base.n;
             m = start.size();
             qRe = new double[m];
             qIm = new double[m];

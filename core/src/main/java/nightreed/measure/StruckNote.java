@@ -19,6 +19,8 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
     /** Earliest beginning after the onset [s]: nothing that is struck is at full level before. */
     private static final double EARLIEST_SECONDS = 0.0016;
 
+    private static final int MOST_SEARCHES = 3;
+
     /** Ratio of a partial over the noise at a place that was foretold: e^-11, at a few places, deceives hardly ever. */
     private static final double FORETOLD_RATIO = 11;
 
@@ -37,10 +39,14 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         double background = background(x, fs, late, end, terms, floor);
         progress.report(0.6, "looking at the strike");
         StiffString string = StiffString.fit(new PartialAccount(fs, end - late, late - onset).of(terms));
+        int searches = 0;
         while (start - onset > EARLIEST_SECONDS * fs * 1.2) {
             int earlier = onset + (int) Math.max(EARLIEST_SECONDS * fs, (start - onset) * 0.7);
             List<DampedSinusoid> moved = moved(terms, earlier - start);
             if (power(residual(x, earlier, start, moved)) > STRIKE_RATIO * background) {
+                if (searches++ == MOST_SEARCHES) {
+                    break;
+                }
                 // it may be partials that die so soon that they were not seen yet
                 double[] y = Arrays.copyOfRange(x, earlier, end);
                 moved = string == null
