@@ -90,6 +90,7 @@ final class Prediction {
                 null,
                 null,
                 null,
+                List.of(),
                 List.of());
     }
 

@@ -22,6 +22,7 @@ import nightreed.measure.held.HeldNote;
  * @param inharmonicityB    stiffness B of a string whose partials follow n f0 √(1 + B n²), null if they follow no such law
  * @param held              what a bowed or blown note does, null for one that dies by itself
  * @param loudnessLufs      loudness of the whole clip (ITU-R BS.1770-4) [LUFS]
+ * @param noteOnsets        where notes begin in the recording, of which this is the first [s]
  * @param remarks           what the listener should know about the recording, in plain sentences
  */
 public record Measurement(
@@ -41,16 +42,41 @@ public record Measurement(
         Double inharmonicityB,
         HeldNote held,
         Double loudnessLufs,
+        List<Double> noteOnsets,
         List<String> remarks) {
     public Measurement {
         partials = List.copyOf(partials);
         strikeNotes = List.copyOf(strikeNotes);
+        noteOnsets = List.copyOf(noteOnsets);
         remarks = List.copyOf(remarks);
     }
 
     /** Partials that stand clear of noise, strike and neighbours. */
     public List<Partial> reliablePartials() {
         return partials.stream().filter(Partial::reliable).toList();
+    }
+
+    /** The same note in a longer recording, in which it comes later by so much [s]. */
+    public Measurement shifted(double seconds) {
+        return new Measurement(
+                sampleRateHz,
+                durationSeconds,
+                onsetSeconds + seconds,
+                f0Hz,
+                nearestNote,
+                centsFromConcert,
+                series,
+                partials,
+                strikeNotes,
+                brightness,
+                attackSeconds,
+                noise,
+                strikeBands,
+                inharmonicityB,
+                held,
+                loudnessLufs,
+                noteOnsets.stream().map(t -> t + seconds).toList(),
+                remarks);
     }
 
     /** The strongest partial, or null if there is none. */

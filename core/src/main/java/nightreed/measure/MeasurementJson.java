@@ -87,6 +87,8 @@ public final class MeasurementJson {
         }
         o.putArray("formants");
         o.put("loudnessLufs", m.loudnessLufs());
+        ArrayNode onsets = o.putArray("noteOnsetsSeconds");
+        m.noteOnsets().forEach(onsets::add);
         ArrayNode remarks = o.putArray("remarks");
         m.remarks().forEach(remarks::add);
         return o;

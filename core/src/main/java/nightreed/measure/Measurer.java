@@ -1,9 +1,12 @@
 package nightreed.measure;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.IntStream;
 import nightreed.measure.held.HeldHarmonic;
 import nightreed.measure.held.HeldNote;
 import nightreed.music.Pitch;
@@ -41,6 +44,11 @@ public final class Measurer {
         double[] x = usable(clip);
         progress.report(0.02, "finding the onset");
         Onset onset = Onset.find(x, fs);
+        List<Integer> starts = NoteOnsets.find(x, fs, onset.sample());
+        if (starts.size() > 1) {
+            x = Arrays.copyOf(x, starts.get(1) - (int) (0.005 * fs)); // the next note is not part of this one
+        }
+        List<Double> onsets = starts.stream().map(i -> i / fs).toList();
         int start = onset.sample() + (int) Math.round(STRIKE_SECONDS * fs);
         int end = (int) Math.min(x.length, start + LONGEST_ANALYSED * fs);
         if (end - start < (SHORTEST_SECONDS - STRIKE_SECONDS) * fs) {
@@ -55,14 +63,43 @@ public final class Measurer {
         progress.report(0.04, "looking whether it is held");
         HeldNote held = HeldNote.measure(x, fs, onset.sample(), onset.hasLeadIn(), floor.total());
         if (held != null) {
-            return describe(clip, x, onset, held, floor);
+            return describe(clip, x, onset, held, floor, onsets);
         }
         StruckNote struck = StruckNote.analyse(x, fs, onset.sample(), start, end, floor, progress.part(0.05, 0.9));
         progress.report(0.9, "naming what was found");
-        return describe(clip, x, onset, struck, floor);
+        return describe(clip, x, onset, struck, floor, onsets);
     }
 
-    private static Measurement describe(Clip clip, double[] x, Onset onset, StruckNote struck, NoiseFloor floor) {
+    /**
+     * Every note of a recording by itself, in the order of the recording; those in which nothing can be measured are left
+     * out.
+     *
+     * @throws UnusableSound if the recording itself cannot be used
+     */
+    public static List<Measurement> notes(Clip clip, Progress progress) throws UnusableSound {
+        double fs = clip.sampleRateHz();
+        double[] x = usable(clip);
+        List<Integer> starts = NoteOnsets.find(x, fs, Onset.find(x, fs).sample());
+        AtomicInteger done = new AtomicInteger();
+        return IntStream.range(0, starts.size())
+                .parallel()
+                .mapToObj(i -> {
+                    int from = i == 0 ? 0 : starts.get(i) - (int) (0.01 * fs);
+                    int to = i + 1 < starts.size() ? starts.get(i + 1) - (int) (0.005 * fs) : x.length;
+                    try {
+                        Measurement m = measure(clip.span(from, to)).shifted(from / fs);
+                        progress.report((double) done.incrementAndGet() / starts.size(), "measuring the notes");
+                        return m;
+                    } catch (UnusableSound tooShort) {
+                        return null;
+                    }
+                })
+                .filter(m -> m != null)
+                .toList();
+    }
+
+    private static Measurement describe(
+            Clip clip, double[] x, Onset onset, StruckNote struck, NoiseFloor floor, List<Double> onsets) {
         double fs = clip.sampleRateHz();
         List<Partial> found = struck.partials();
         List<SeriesFit> ranked = SeriesFit.rank(found);
@@ -97,11 +134,13 @@ public final class Measurer {
                 string == null || !string.isStiff() ? null : (Double) string.b(),
                 null,
                 Double.isFinite(lufs) ? lufs : null,
-                Remarks.of(clip, onset, partials));
+                onsets,
+                Remarks.of(clip, x, onset, floor, false, onsets));
     }
 
     /** A note that is held: its harmonics are its partials, and none of them decays. */
-    private static Measurement describe(Clip clip, double[] x, Onset rough, HeldNote held, NoiseFloor floor) {
+    private static Measurement describe(
+            Clip clip, double[] x, Onset rough, HeldNote held, NoiseFloor floor, List<Double> onsets) {
         double fs = clip.sampleRateHz();
         double strongest = held.harmonics().stream()
                 .mapToDouble(HeldHarmonic::amplitude)
@@ -147,7 +186,8 @@ public final class Measurer {
                 null,
                 held,
                 Double.isFinite(lufs) ? lufs : null,
-                Remarks.of(clip, onset, partials));
+                onsets,
+                Remarks.of(clip, x, onset, floor, true, onsets));
     }
 
     private static double[] usable(Clip clip) throws UnusableSound {
@@ -160,7 +200,7 @@ public final class Measurer {
                     1000 * clip.seconds(),
                     1000 * SHORTEST_SECONDS));
         }
-        double[] x = clip.mixed();
+        double[] x = Channels.of(clip).samples();
         double mean = 0;
         for (int i = 0; i < x.length; i++) {
             if (!Double.isFinite(x[i])) {

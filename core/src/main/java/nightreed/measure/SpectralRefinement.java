@@ -120,7 +120,8 @@ final class SpectralRefinement {
         return out;
     }
 
-    private List<DampedSinusoid> split(List<DampedSinusoid> group, List<DampedSinusoid> others, DoubleUnaryOperator noise) {
+    private List<DampedSinusoid> split(
+            List<DampedSinusoid> group, List<DampedSinusoid> others, DoubleUnaryOperator noise) {
         DampedSinusoid strong = group.get(0);
         for (DampedSinusoid t : group) {
             strong = t.snr() > strong.snr() ? t : strong;

@@ -67,10 +67,32 @@ public record HeldNote(
             total += levels[n - 1] / 2;
             between += mean(h, n, false) / 2;
         }
-        if (total < LEAST_SHARE * (span.loudest() - variance)) {
+        if (total < LEAST_SHARE * (span.loudest() - variance) || hasGaps(levels)) {
             return null;
         }
         return describe(x, reader, fs, onset, known, span, h, between / total);
+    }
+
+    /**
+     * Whether so many numbers are missing that the fundamental is only what several pitches have in common. Odd harmonics
+     * alone, as a closed pipe has, are half of all.
+     */
+    private static boolean hasGaps(double[] levels) {
+        double most = 0;
+        for (double l : levels) {
+            most = Math.max(most, l);
+        }
+        int top = 0;
+        int heard = 0;
+        int upToTop = 0;
+        for (int n = 1; n <= levels.length; n++) {
+            heard += levels[n - 1] > 1e-5 * most ? 1 : 0;
+            if (levels[n - 1] > 1e-3 * most) {
+                top = n;
+                upToTop = heard;
+            }
+        }
+        return upToTop < 0.48 * top;
     }
 
     private static double mean(Harmonics h, int n, boolean signal) {

@@ -1,0 +1,100 @@
+package nightreed.measure.held;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import nightreed.measure.MadeUpNote;
+import nightreed.measure.Measurement;
+import nightreed.measure.Measurer;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Bowed and blown notes whose pitch, level and movement are known. */
+class HeldNoteTest {
+    private static MadeUpNote.Path vibrato(double hz, double cents, double delay, double ramp) {
+        return t -> Math.max(0, Math.min(1, (t - delay) / ramp)) * cents * Math.sin(2 * Math.PI * hz * t);
+    }
+
+    private static Measurement measured(MadeUpNote note) throws Exception {
+        return Measurer.measure(note.clip());
+    }
+
+    @ParameterizedTest
+    @CsvSource({"110, 5.1, 25, 40", "440, 6.3, 8, 20", "220, 4.4, 45, 20", "1400, 5.5, 15, 30"})
+    void vibratoIsReadOffTheHarmonicsTogether(double f0, double rate, double depth, double snr) throws Exception {
+        MadeUpNote note = new MadeUpNote(1, 0.1, 2.2)
+                .held(f0, 12, 0.04, 1.8, vibrato(rate, depth, 0.3, 0.3), t -> 0)
+                .noise(snr);
+        Measurement m = measured(note);
+        assertThat(m.f0Hz()).isCloseTo(f0, within(f0 * 0.0002));
+        Movement v = m.held().vibrato();
+        assertThat(v.rateHz()).isCloseTo(rate, within(0.02));
+        assertThat(v.depth()).isCloseTo(depth, within(0.02 * depth));
+        assertThat(v.delaySeconds()).isCloseTo(0.3, within(0.1));
+        assertThat(m.reliablePartials()).hasSize(12);
+        assertThat(m.held().tremolo()).isNull();
+    }
+
+    @Test
+    void aSteadyNoteHasNone() throws Exception {
+        for (int seed = 0; seed < 6; seed++) {
+            MadeUpNote note = new MadeUpNote(seed, 0.1, 2)
+                    .held(150 * (seed + 1), 10, 0.03, 1.6, t -> 0, t -> 0)
+                    .noise(20);
+            HeldNote held = measured(note).held();
+            assertThat(held.vibrato()).isNull();
+            assertThat(held.tremolo()).isNull();
+        }
+    }
+
+    @Test
+    void tremoloIsNoVibrato() throws Exception {
+        MadeUpNote note = new MadeUpNote(3, 0.1, 2.4)
+                .held(300, 8, 0.03, 2, t -> 0, t -> 3 * Math.sin(2 * Math.PI * 5 * t))
+                .noise(40);
+        HeldNote held = measured(note).held();
+        assertThat(held.vibrato()).isNull();
+        assertThat(held.tremolo().rateHz()).isCloseTo(5, within(0.05));
+        assertThat(held.tremolo().depth()).isCloseTo(3, within(0.3));
+    }
+
+    @Test
+    void aGlideIsFollowed() throws Exception {
+        MadeUpNote note = new MadeUpNote(4, 0.1, 2)
+                .held(200, 10, 0.03, 1.6, t -> 100 * Math.min(t, 1.6), t -> 0)
+                .noise(40);
+        HeldNote held = measured(note).held();
+        assertThat(held.glideCents()).isCloseTo(160, within(15.0));
+        assertThat(held.harmonics()).hasSize(10);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0.02, 60, 1", "0.06, 60, 3", "0.05, 20, 8"})
+    void aSlowBeginningIsFoundUnderTheNoise(double rise, double snr, double withinMs) throws Exception {
+        MadeUpNote note = new MadeUpNote(5, 0.213, 2)
+                .held(250, 10, rise, 1.5, t -> 0, t -> 0)
+                .noise(snr);
+        assertThat(1000 * measured(note).onsetSeconds()).isCloseTo(213, within(withinMs));
+    }
+
+    @Test
+    void whatDiesIsNotHeld() throws Exception {
+        MadeUpNote struck =
+                new MadeUpNote(6, 0.1, 2).string(200, 0, 0.2, 0.8, 1e-7, 12).noise(50);
+        assertThat(measured(struck).held()).isNull();
+        MadeUpNote bar =
+                new MadeUpNote(7, 0.1, 2).mode(300, 0.3, 12).mode(827, 0.2, 9).noise(50);
+        assertThat(measured(bar).held()).isNull();
+    }
+
+    @Test
+    void twoPitchesAreNoHeldNote() {
+        double[] a = new MadeUpNote(8, 0.1, 2)
+                .held(200, 6, 0.03, 1.6, t -> 0, t -> 0)
+                .held(271, 6, 0.03, 1.6, t -> 0, t -> 0)
+                .samples();
+        assertThat(HeldNote.measure(a, MadeUpNote.FS, (int) (0.1 * MadeUpNote.FS), true, 1e-10))
+                .isNull();
+    }
+}
