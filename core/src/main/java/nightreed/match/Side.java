@@ -1,5 +1,6 @@
 package nightreed.match;
 
+import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.sound.Clip;
 
@@ -9,6 +10,7 @@ import nightreed.sound.Clip;
 public final class Side {
     private final Clip clip;
     private final Measurement measurement;
+    private final Measurement measured;
     private final Paths paths;
     private final Listener listener;
 
@@ -16,20 +18,22 @@ public final class Side {
     public Side(Clip clip, Measurement measurement) {
         this.clip = clip;
         this.measurement = measurement;
+        this.measured = measurement;
         this.paths = Paths.of(clip, (int) Math.round(measurement.onsetSeconds() * clip.sampleRateHz()));
         this.listener = Listener.USUAL;
     }
 
-    private Side(Clip clip, Measurement measurement, Paths paths, Listener listener) {
+    private Side(Clip clip, Measurement measurement, Measurement measured, Paths paths, Listener listener) {
         this.clip = clip;
         this.measurement = measurement;
+        this.measured = measured;
         this.paths = paths;
         this.listener = listener;
     }
 
     /** The same recording for a listener with other thresholds; every comparison with it is then theirs. */
     public Side heardBy(Listener other) {
-        return new Side(clip, measurement, paths, other);
+        return new Side(clip, measurement, measured, paths, other);
     }
 
     public Listener listener() {
@@ -38,7 +42,17 @@ public final class Side {
 
     /** The same sound with other numbers for its partials: a prediction that needs no rendering. */
     Side with(Measurement predicted) {
-        return new Side(clip, predicted, paths, listener);
+        return new Side(clip, predicted, predicted, paths, listener);
+    }
+
+    /** The same recording with what a person decided laid over what was measured. */
+    public Side byHand(Hand hand) {
+        return new Side(clip, hand.over(measured, clip), measured, paths, listener);
+    }
+
+    /** What the machine measured, without what a person decided. */
+    public Measurement measured() {
+        return measured;
     }
 
     public Clip clip() {

@@ -47,7 +47,7 @@ public record Measurement(
     public Measurement {
         partials = List.copyOf(partials);
         strikeNotes = List.copyOf(strikeNotes);
-        noteOnsets = List.copyOf(noteOnsets);
+        noteOnsets = noteOnsets == null ? List.of(onsetSeconds) : List.copyOf(noteOnsets); // older projects have none
         remarks = List.copyOf(remarks);
     }
 
@@ -77,6 +77,29 @@ public record Measurement(
                 loudnessLufs,
                 noteOnsets.stream().map(t -> t + seconds).toList(),
                 remarks);
+    }
+
+    /** With pitch, partials and remarks as a person has them. */
+    Measurement withHand(Double hz, String note, Double cents, List<Partial> own, List<String> said) {
+        return new Measurement(
+                sampleRateHz,
+                durationSeconds,
+                onsetSeconds,
+                hz,
+                note,
+                cents,
+                series,
+                own,
+                strikeNotes,
+                brightness,
+                attackSeconds,
+                noise,
+                strikeBands,
+                inharmonicityB,
+                held,
+                loudnessLufs,
+                noteOnsets,
+                said);
     }
 
     /** The strongest partial, or null if there is none. */

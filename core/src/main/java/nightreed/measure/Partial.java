@@ -76,6 +76,11 @@ public record Partial(
                 sure);
     }
 
+    /** The same partial, believed in or not. */
+    Partial sure(boolean yes) {
+        return relevelled(levelDb, yes);
+    }
+
     /** With frequency and decay that more is known of than the partial tells by itself. */
     Partial weighed(double hz, double hzSe, double t60, double t60Se, boolean sure) {
         return new Partial(

@@ -96,9 +96,14 @@ final class PartialSearch {
      * are named: weaker ones may be skirts of the stronger and show again once those are subtracted.
      */
     List<Candidate> candidates(double[] residual, int most) {
+        return candidates(residual, most, LEAST_RATIO);
+    }
+
+    /** @param least ratio over the noise that a candidate needs */
+    List<Candidate> candidates(double[] residual, int most, double least) {
         List<Peak> peaks = new ArrayList<>();
         // in parallel, but gathered in order, so that the answer does not depend on the machine
-        scales.parallelStream().map(s -> peaks(s, residual)).forEachOrdered(peaks::addAll);
+        scales.parallelStream().map(s -> peaks(s, residual, least)).forEachOrdered(peaks::addAll);
         // by energy, not by odds: the scale that fits a partial best gathers most of it
         peaks.sort((a, b) -> Double.compare(b.power, a.power));
         List<Peak> chosen = new ArrayList<>();
@@ -121,7 +126,7 @@ final class PartialSearch {
         return out;
     }
 
-    private List<Peak> peaks(Scale s, double[] residual) {
+    private List<Peak> peaks(Scale s, double[] residual, double least) {
         List<Peak> peaks = new ArrayList<>();
         double[] p = s.statistic(residual);
         double[] local = localFloor(p, s);
@@ -130,7 +135,7 @@ final class PartialSearch {
         for (int k = first; k < p.length - 2; k++) {
             if (p[k] > p[k - 1] && p[k] >= p[k + 1]) {
                 double noise = Math.max(local[k], floor.at(k * fs / s.fft.length()));
-                if (p[k] > LEAST_RATIO * noise) {
+                if (p[k] > least * noise) {
                     double a = p[k - 1];
                     double b = p[k + 1];
                     double shift = 0.5 * (a - b) / (a - 2 * p[k] + b);

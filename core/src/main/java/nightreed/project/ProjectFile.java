@@ -1,6 +1,7 @@
 package nightreed.project;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
@@ -16,6 +17,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import nightreed.match.Comparison;
+import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
@@ -38,7 +40,9 @@ public final class ProjectFile implements AutoCloseable {
 
     private final Path path;
     private final Database db;
-    private final ObjectMapper mapper = JsonMapper.builder().build();
+    private final ObjectMapper mapper = JsonMapper.builder()
+            .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES) // measurements of older versions held others
+            .build();
 
     private ProjectFile(Path path, Database db) {
         this.path = path;
@@ -261,7 +265,7 @@ public final class ProjectFile implements AutoCloseable {
     public Snapshot now(Imitation imitation) throws UnusableProject {
         return db
                 .query(
-                        "select e.recording, e.recipe, e.fitted, e.note from edit e join imitation i on i.head = e.id"
+                        "select e.recording, e.recipe, e.fitted, e.note, e.hand from edit e join imitation i on i.head = e.id"
                                 + " where i.id = ?",
                         this::snapshot,
                         imitation.id())
@@ -385,21 +389,41 @@ public final class ProjectFile implements AutoCloseable {
 
     private void appendEdit(long imitation, String label, Snapshot s) throws SQLException {
         long id = db.insert(
-                "insert into edit(imitation, label, at, recording, recipe, fitted, note) values (?, ?, ?, ?, ?, ?, ?)",
+                "insert into edit(imitation, label, at, recording, recipe, fitted, note, hand)"
+                        + " values (?, ?, ?, ?, ?, ?, ?, ?)",
                 imitation,
                 label,
                 timestamp(),
                 s.recordingId(),
                 s.recipe() == null ? null : RecipeJson.text(s.recipe()),
                 s.fitted() == null ? null : RecipeJson.text(s.fitted()),
-                s.note());
+                s.note(),
+                s.hand().equals(Hand.NONE) ? null : text(s.hand()));
         db.update("update imitation set head = ? where id = ?", id, imitation);
+    }
+
+    private String text(Hand hand) throws SQLException {
+        try {
+            return mapper.writeValueAsString(hand);
+        } catch (JsonProcessingException e) {
+            throw new SQLException("what was decided by hand cannot be written: " + e.getMessage(), e);
+        }
     }
 
     private Snapshot snapshot(ResultSet r) throws SQLException {
         long recording = r.getLong(1);
         Long id = r.wasNull() ? null : (Long) recording;
-        return new Snapshot(id, recipe(r.getString(2)), recipe(r.getString(3)), r.getString(4));
+        String hand = r.getString(5);
+        try {
+            return new Snapshot(
+                    id,
+                    recipe(r.getString(2)),
+                    recipe(r.getString(3)),
+                    r.getString(4),
+                    hand == null ? Hand.NONE : mapper.readValue(hand, Hand.class));
+        } catch (JsonProcessingException e) {
+            throw new SQLException("what was decided by hand is damaged: " + e.getMessage(), e);
+        }
     }
 
     private static ResonatorRecipe recipe(String json) throws SQLException {

@@ -27,7 +27,8 @@ final class Schema {
             List.of(
                     "alter table take add column worst_aspect text",
                     "alter table take add column worst_jnd real",
-                    "alter table take add column picture text"));
+                    "alter table take add column picture text"),
+            List.of("alter table edit add column hand text"));
 
     /** The version that this program writes. */
     static final int VERSION = STEPS.size();

@@ -1,5 +1,6 @@
 package nightreed.project;
 
+import nightreed.measure.Hand;
 import nightreed.recipe.ResonatorRecipe;
 
 /**
@@ -9,15 +10,30 @@ import nightreed.recipe.ResonatorRecipe;
  * @param recipe      recipe, null if nothing has been fitted yet
  * @param fitted      recipe as the machine last fitted it, null likewise; rulers mark its values
  * @param note        note for the patch sheet, never null
+ * @param hand        what was decided by hand about the measurement
  */
-public record Snapshot(Long recordingId, ResonatorRecipe recipe, ResonatorRecipe fitted, String note) {
+public record Snapshot(Long recordingId, ResonatorRecipe recipe, ResonatorRecipe fitted, String note, Hand hand) {
     public static final Snapshot EMPTY = new Snapshot(null, null, null, "");
 
+    /** With the measurement as it is. */
+    public Snapshot(Long recordingId, ResonatorRecipe recipe, ResonatorRecipe fitted, String note) {
+        this(recordingId, recipe, fitted, note, Hand.NONE);
+    }
+
     public Snapshot withRecipe(ResonatorRecipe r) {
-        return new Snapshot(recordingId, r, fitted, note);
+        return new Snapshot(recordingId, r, fitted, note, hand);
+    }
+
+    /** A recipe that the machine has just fitted. */
+    public Snapshot withFit(ResonatorRecipe r) {
+        return new Snapshot(recordingId, r, r, note, hand);
     }
 
     public Snapshot withNote(String n) {
-        return new Snapshot(recordingId, recipe, fitted, n);
+        return new Snapshot(recordingId, recipe, fitted, n, hand);
+    }
+
+    public Snapshot withHand(Hand h) {
+        return new Snapshot(recordingId, recipe, fitted, note, h);
     }
 }

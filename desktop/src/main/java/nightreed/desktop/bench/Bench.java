@@ -25,7 +25,9 @@ import nightreed.match.Move;
 import nightreed.match.NextMoves;
 import nightreed.match.Side;
 import nightreed.match.Tolerances;
+import nightreed.measure.Hand;
 import nightreed.measure.Partial;
+import nightreed.measure.PartialNear;
 import nightreed.measure.Progress;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
@@ -293,11 +295,14 @@ public final class Bench {
             if (known != null
                     && known.recording() != null
                     && Objects.equals(known.snapshot().recordingId(), snapshot.recordingId())) {
-                side = known.recording();
+                side = known.snapshot().hand().equals(snapshot.hand())
+                        ? known.recording()
+                        : known.recording().byHand(snapshot.hand());
                 name = known.recordingName();
             } else {
                 Recording r = project.recording(snapshot.recordingId());
                 side = new Side(r.clip(), r.measurement()).heardBy(listener);
+                side = snapshot.hand().equals(Hand.NONE) ? side : side.byHand(snapshot.hand());
                 name = r.name();
             }
         }
@@ -442,8 +447,7 @@ public final class Bench {
         run("fitting resonators", progress -> {
             ResonatorRecipe recipe = Matcher.fit(at.recording(), progress);
             Comparison close = Matcher.predict(at.recording(), recipe);
-            Snapshot next = new Snapshot(
-                    at.snapshot().recordingId(), recipe, recipe, at.snapshot().note());
+            Snapshot next = at.snapshot().withFit(recipe);
             write(() -> {
                 waiting.add(new Edit(at.current(), "fit resonators", next));
                 show(at.current(), next, at);
@@ -484,6 +488,66 @@ public final class Bench {
         state.set(state().withSnapshot(next));
         follow();
         commit(label, next);
+    }
+
+    /**
+     * Decides something about the measurement by hand.
+     *
+     * @param label what it is called in the history
+     */
+    public void decide(String label, Hand hand) {
+        BenchState at = state();
+        if (at.recording() == null || hand.equals(at.snapshot().hand())) {
+            return;
+        }
+        Snapshot next = at.snapshot().withHand(hand);
+        write(() -> {
+            waiting.add(new Edit(at.current(), label, next));
+            show(at.current(), next, at);
+            flush();
+            history(at.current());
+        });
+    }
+
+    /** Looks for a partial near a frequency [Hz] and takes it in; says so where there is none. */
+    public void takeInNear(double hz) {
+        BenchState at = state();
+        if (at.recording() == null) {
+            return;
+        }
+        run("looking near " + Math.round(hz) + " Hz", progress -> {
+            Partial p = at.recording().measurement().partials().stream()
+                    .filter(q -> !q.reliable() && Math.abs(q.frequencyHz() - hz) < Math.max(2, 0.006 * hz))
+                    .max(java.util.Comparator.comparingDouble(Partial::levelDb))
+                    .orElseGet(() -> PartialNear.find(
+                            at.recording().clip(), at.recording().measurement(), hz));
+            if (p == null) {
+                tell(String.format(
+                        java.util.Locale.ROOT,
+                        "Nothing stands out of the noise near %.0f Hz: try another frequency, or listen to what is left"
+                                + " without the partials.",
+                        hz));
+                return;
+            }
+            ui.execute(() -> decide(
+                    String.format(java.util.Locale.ROOT, "partial at %.1f Hz taken in", p.frequencyHz()),
+                    state().snapshot().hand().takeIn(p.frequencyHz())));
+        });
+    }
+
+    /** Measures another note of the recording on the bench, as an imitation of its own. */
+    public void measureNote(int index) {
+        BenchState at = state();
+        if (at.recording() == null) {
+            return;
+        }
+        List<Double> onsets = at.recording().measurement().noteOnsets();
+        Clip clip = at.recording().clip();
+        double fs = clip.sampleRateHz();
+        int from = (int) Math.max(0, (onsets.get(index) - 0.01) * fs);
+        int to = index + 1 < onsets.size() ? (int) ((onsets.get(index + 1) - 0.005) * fs) : clip.length();
+        String name = at.recordingName() + ", note " + (index + 1);
+        run("measuring note " + (index + 1), progress -> take(name, name, clip.span(from, to), progress));
     }
 
     public void note(String text) {

@@ -1,0 +1,116 @@
+package nightreed.measure;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import nightreed.music.Pitch;
+import nightreed.sound.Clip;
+
+/**
+ * What a person decided about a measurement. It is kept apart from what was measured, and laid over it.
+ *
+ * @param leftOutHz    partials that are no part of the sound [Hz]
+ * @param takenInHz    partials that the machine doubted or did not find [Hz]
+ * @param strikeNoteHz pitch that is heard, null for the measured one [Hz]
+ */
+public record Hand(List<Double> leftOutHz, List<Double> takenInHz, Double strikeNoteHz) {
+    public static final Hand NONE = new Hand(List.of(), List.of(), null);
+
+    /** Two frequencies closer than this are one partial [cents]; or closer than {@link #SAME_HZ}. */
+    private static final double SAME_CENTS = 2;
+
+    private static final double SAME_HZ = 0.05;
+
+    public Hand {
+        leftOutHz = leftOutHz == null ? List.of() : List.copyOf(leftOutHz);
+        takenInHz = takenInHz == null ? List.of() : List.copyOf(takenInHz);
+    }
+
+    public Hand leaveOut(double hz) {
+        return new Hand(with(leftOutHz, hz), without(takenInHz, hz), strikeNoteHz);
+    }
+
+    public Hand takeIn(double hz) {
+        return new Hand(without(leftOutHz, hz), with(takenInHz, hz), strikeNoteHz);
+    }
+
+    /** As measured again, whatever was said of a partial. */
+    public Hand forget(double hz) {
+        return new Hand(without(leftOutHz, hz), without(takenInHz, hz), strikeNoteHz);
+    }
+
+    public Hand strikeNote(Double hz) {
+        return new Hand(leftOutHz, takenInHz, hz);
+    }
+
+    /** Whether a partial was left out by hand. */
+    public boolean leavesOut(Partial p) {
+        return holds(leftOutHz, p.frequencyHz());
+    }
+
+    /** Whether a partial was taken in by hand. */
+    public boolean takesIn(Partial p) {
+        return holds(takenInHz, p.frequencyHz());
+    }
+
+    /**
+     * The measurement as the hand has it. A partial that was taken in and had not been found is estimated from the recording;
+     * where nothing stands out, there is none.
+     *
+     * @param measured what was measured
+     * @param clip     the recording
+     */
+    public Measurement over(Measurement measured, Clip clip) {
+        if (equals(NONE)) {
+            return measured;
+        }
+        double base = strikeNoteHz != null ? strikeNoteHz : measured.f0Hz() != null ? measured.f0Hz() : 0;
+        List<Partial> partials = new ArrayList<>();
+        for (Partial p : measured.partials()) {
+            Partial q = leavesOut(p) ? p.sure(false) : takesIn(p) ? p.sure(true) : p;
+            partials.add(base > 0 ? q.withRatio(q.frequencyHz() / base) : q);
+        }
+        for (double hz : takenInHz) {
+            if (measured.partials().stream().noneMatch(p -> same(p.frequencyHz(), hz))) {
+                Partial found = PartialNear.find(clip, measured, hz);
+                if (found != null) {
+                    partials.add(found.withRatio(found.frequencyHz() / (base > 0 ? base : found.frequencyHz())));
+                }
+            }
+        }
+        partials.sort((a, b) -> Double.compare(a.frequencyHz(), b.frequencyHz()));
+        List<String> remarks = new ArrayList<>(measured.remarks());
+        remarks.add(String.format(
+                Locale.ROOT,
+                "By hand: %d left out, %d taken in%s.",
+                leftOutHz.size(),
+                takenInHz.size(),
+                strikeNoteHz == null ? "" : ", the strike note chosen"));
+        return measured.withHand(
+                strikeNoteHz == null ? measured.f0Hz() : strikeNoteHz,
+                strikeNoteHz == null ? measured.nearestNote() : Pitch.name(Pitch.nearestKey(strikeNoteHz)),
+                strikeNoteHz == null ? measured.centsFromConcert() : (Double) Pitch.centsFromNearest(strikeNoteHz),
+                partials,
+                remarks);
+    }
+
+    private static boolean same(double a, double b) {
+        return Math.abs(a - b) < SAME_HZ || Math.abs(Pitch.cents(a, b)) < SAME_CENTS;
+    }
+
+    private static boolean holds(List<Double> all, double hz) {
+        return all.stream().anyMatch(v -> same(v, hz));
+    }
+
+    private static List<Double> with(List<Double> all, double hz) {
+        List<Double> out = without(all, hz);
+        out.add(hz);
+        return out;
+    }
+
+    private static List<Double> without(List<Double> all, double hz) {
+        List<Double> out = new ArrayList<>(all);
+        out.removeIf(v -> same(v, hz));
+        return out;
+    }
+}
