@@ -55,8 +55,8 @@ public final class Desk implements AudioSource {
     /** Both sides at the output's rate, made equally loud. */
     private record Programme(float[] recording, float[] imitation) {}
 
-    /** A wish to play from the start, or to stop. */
-    private record Start(boolean play) {}
+    /** A wish to play from the start, or to stop. @param instead what is played in place of the programme, or null */
+    private record Start(boolean play, Programme instead) {}
 
     private record Note(int key, double velocity, boolean on, boolean panic) {}
 
@@ -99,11 +99,17 @@ public final class Desk implements AudioSource {
     /** Plays from the start. */
     public void play() {
         silenced = false;
-        start = new Start(true);
+        start = new Start(true, null);
+    }
+
+    /** Plays something else once, such as a part of the recording; what is loaded stays. */
+    public void audition(Clip clip) {
+        silenced = false;
+        start = new Start(true, new Programme(clip.at(sampleRateHz).mixedFloats(), new float[0]));
     }
 
     public void stop() {
-        start = new Start(false);
+        start = new Start(false, null);
     }
 
     public boolean playing() {
@@ -238,19 +244,20 @@ public final class Desk implements AudioSource {
             }
         }
         boolean on = running != null && running.play();
-        Programme p = programme;
+        boolean other = running != null && running.instead() != null;
+        Programme p = other ? running.instead() : programme;
         int length = Math.max(p.recording.length, p.imitation.length);
         double fade = 1 - Math.exp(-1 / (0.003 * sampleRateHz));
         double cross = 1 - Math.exp(-1 / (0.006 * sampleRateHz));
         for (int i = 0; i < n && position >= 0; i++) {
             if (position >= length) {
-                position = looping && on && length > 0 ? 0 : -1;
+                position = looping && on && !other && length > 0 ? 0 : -1;
                 if (position < 0) {
                     envelope = 0; // and the wish stays answered until there is another
                     break;
                 }
             }
-            swap += ((imitationHeard ? 1 : 0) - swap) * cross;
+            swap += ((imitationHeard && !other ? 1 : 0) - swap) * cross;
             envelope += ((on ? 1 : 0) - envelope) * fade;
             double r = position < p.recording.length ? p.recording[position] : 0;
             double m = position < p.imitation.length ? p.imitation[position] : 0;

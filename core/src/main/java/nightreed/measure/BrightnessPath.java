@@ -2,6 +2,7 @@ package nightreed.measure;
 
 import nightreed.dsp.RealFft;
 import nightreed.music.Bark;
+import nightreed.sound.Clip;
 
 /**
  * Spectral centroid over time, power-weighted, with the background taken off.
@@ -10,8 +11,18 @@ import nightreed.music.Bark;
  * @param centroidHz    centroid per frame from the onset [Hz]; NaN where the note is under the background
  * @param levelDb       level per frame [dB re the loudest frame]
  */
-record BrightnessPath(double hopSeconds, double[] centroidHz, double[] levelDb) {
+public record BrightnessPath(double hopSeconds, double[] centroidHz, double[] levelDb) {
     private static final double HOP = 0.010;
+
+    /** The path of a measured recording, from its onset on. */
+    public static BrightnessPath of(Clip clip, Measurement m) {
+        double fs = clip.sampleRateHz();
+        double[] x = Channels.of(clip).samples();
+        int onset = (int) Math.round(m.onsetSeconds() * fs);
+        NoiseFloor floor =
+                onset > 0.05 * fs ? NoiseFloor.of(x, 0, onset - (int) (0.002 * fs), fs) : NoiseFloor.none(fs);
+        return of(x, fs, onset, floor);
+    }
 
     static BrightnessPath of(double[] x, double fs, int onset, NoiseFloor floor) {
         int hop = (int) (HOP * fs);

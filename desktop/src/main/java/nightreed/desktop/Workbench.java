@@ -64,7 +64,7 @@ public final class Workbench {
 
     private void follow(Preferences before, Preferences now) {
         if (now.look() != before.look() && shell.getScene() != null) {
-            shell.look(now.look());
+            Looks.apply(shell.getScene(), now.look());
         }
         if (!java.util.Objects.equals(now.output(), before.output()) || now.blockSamples() != before.blockSamples()) {
             SoundOut out = sound();

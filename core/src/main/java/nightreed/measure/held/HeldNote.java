@@ -41,6 +41,18 @@ public record HeldNote(
         harmonics = List.copyOf(harmonics);
     }
 
+    /** New array of the times of the path [s in the recording]. */
+    @Override
+    public double[] pathSeconds() {
+        return pathSeconds.clone();
+    }
+
+    /** New array of the pitches of the path [Hz]. */
+    @Override
+    public double[] pathHz() {
+        return pathHz.clone();
+    }
+
     /**
      * @param x        samples
      * @param onset    first sample that leaves the background

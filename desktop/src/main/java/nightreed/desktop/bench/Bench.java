@@ -535,6 +535,15 @@ public final class Bench {
         });
     }
 
+    /** Plays something that is not on the desk, once. @param sound made beside the window */
+    public void audition(String what, java.util.function.Supplier<Clip> sound) {
+        run("making " + what, progress -> {
+            Clip clip = sound.get();
+            progress.report(1, "");
+            desk.audition(clip);
+        });
+    }
+
     /** Measures another note of the recording on the bench, as an imitation of its own. */
     public void measureNote(int index) {
         BenchState at = state();

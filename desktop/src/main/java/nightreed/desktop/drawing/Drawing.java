@@ -9,6 +9,7 @@ import javafx.scene.layout.Region;
 /** A region filled by one canvas, drawn anew when its size, its scene or the look changes. */
 public abstract class Drawing extends Region {
     private final Canvas canvas = new Canvas();
+    private boolean stale; // something changed while it was hidden
 
     protected Drawing() {
         getChildren().add(canvas);
@@ -22,10 +23,32 @@ public abstract class Drawing extends Region {
     /** Paints everything; called on the FX thread with at least a few pixels of room. */
     protected abstract void paint(GraphicsContext g, double width, double height);
 
-    /** Draws anew. Nothing happens before there is room to draw in. */
+    /** Draws anew. Nothing happens before there is room to draw in; what is hidden waits for {@link #freshen}. */
     public final void redraw() {
         if (canvas.getWidth() >= 10 && canvas.getHeight() >= 10) {
-            paint(canvas.getGraphicsContext2D(), canvas.getWidth(), canvas.getHeight());
+            stale = !shown();
+            if (!stale) {
+                paint(canvas.getGraphicsContext2D(), canvas.getWidth(), canvas.getHeight());
+            }
+        }
+    }
+
+    private boolean shown() {
+        for (Node n = this; n != null; n = n.getParent()) {
+            if (!n.isVisible()) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Draws what should have been drawn under a node while it was hidden. To be called when a node is shown. */
+    public static void freshen(Node node) {
+        if (node instanceof Drawing d && d.stale) {
+            d.redraw();
+        }
+        if (node instanceof Parent p) {
+            p.getChildrenUnmodifiable().forEach(Drawing::freshen);
         }
     }
 

@@ -34,7 +34,7 @@ public record BedModel(List<Reed> reeds, List<Reed> mirror, List<Ripple> ripples
     public record Reed(Partial partial, double levelDb, String name, boolean leaf) {
         /** Level a time after the onset [dB]. */
         double levelAt(double seconds) {
-            return partial.t60Seconds() == null ? levelDb : levelDb - 60 * seconds / partial.t60Seconds();
+            return levelDb + partial.levelDbAt(seconds) - partial.levelDb();
         }
     }
 

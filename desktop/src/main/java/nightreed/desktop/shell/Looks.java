@@ -25,7 +25,12 @@ public final class Looks {
             Application.setUserAgentStylesheet(THEME);
         }
         (night ? Ink.NIGHT : Ink.DAY).fill(scene);
-        scene.getStylesheets().setAll(List.of(sheet(night ? "night.css" : "day.css"), sheet("look.css")));
+        String colours = sheet(night ? "night.css" : "day.css");
+        if (scene.getStylesheets().isEmpty()) {
+            scene.getStylesheets().setAll(List.of(colours, sheet("look.css")));
+        } else {
+            scene.getStylesheets().set(0, colours); // the rules stay, and need not be read again
+        }
         scene.setFill((night ? Ink.NIGHT : Ink.DAY).ground());
         Drawing.redrawAll(scene.getRoot());
     }

@@ -4,12 +4,9 @@ import java.io.File;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumMap;
-import java.util.EnumSet;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
 import java.util.function.Supplier;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
@@ -17,7 +14,6 @@ import javafx.animation.Timeline;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.Parent;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -38,6 +34,7 @@ import javafx.util.Duration;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.bench.TaskState;
+import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.page.AboutPage;
 import nightreed.desktop.page.GuidePage;
 import nightreed.desktop.page.Page;
@@ -46,7 +43,6 @@ import nightreed.desktop.page.WelcomePage;
 import nightreed.desktop.rail.ListeningRail;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
-import nightreed.desktop.settings.Preferences.Look;
 import nightreed.desktop.stage.BriefView;
 import nightreed.desktop.stage.BuildView;
 import nightreed.desktop.stage.CompareView;
@@ -89,7 +85,6 @@ public final class Shell extends BorderPane {
     private Page page; // in place of the stage, null if none is open
     private GuidePage guide;
     private boolean warm;
-    private final Set<Stage6> stale = EnumSet.noneOf(Stage6.class); // not seen since the look was changed
     private PreferencesPage preferencesPage;
     private String helpTarget = "index";
 
@@ -201,6 +196,9 @@ public final class Shell extends BorderPane {
     private static void show(Node n, boolean on) {
         n.setVisible(on);
         n.setManaged(on);
+        if (on) {
+            Drawing.freshen(n);
+        }
     }
 
     /**
@@ -478,25 +476,6 @@ public final class Shell extends BorderPane {
         message.setManaged(text != null);
     }
 
-    /** Changes to night or day; what is seen follows within a few frames, what is not when it is gone to. */
-    public void look(Look look) {
-        if (rail == null) {
-            Looks.apply(getScene(), look);
-            return;
-        }
-        Unveiling.after(this, own(), () -> Looks.apply(getScene(), look));
-        stale.addAll(views.keySet());
-        stale.remove(stage);
-    }
-
-    /** What is shown and hidden as the work goes. */
-    private Set<Node> own() {
-        Set<Node> own = new HashSet<>(List.of(message, task, unsaved, readMore, side));
-        own.addAll(centre.getChildren());
-        own.addAll(allNotes.getChildren());
-        return own;
-    }
-
     /** Brings a stage to the front, in place of any page. */
     public void go(Stage6 next) {
         complete();
@@ -512,11 +491,7 @@ public final class Shell extends BorderPane {
         v.show(bench.state());
         v.centre().setOpacity(1);
         v.margin().setOpacity(1);
-        if (stale.remove(next)) {
-            Unveiling.after((Parent) v.centre(), own(), () -> show(v.centre(), true));
-        } else {
-            show(v.centre(), true);
-        }
+        show(v.centre(), true);
         show(v.margin(), true);
         margin.setVvalue(0);
         path.show(stage, bench.state());
@@ -670,7 +645,7 @@ public final class Shell extends BorderPane {
         } else if (!typing && code == KeyCode.PAGE_DOWN) {
             rail.keys().octave(-1);
         } else if (!typing && !e.isControlDown() && !e.isAltDown() && !e.isMetaDown()) {
-            used = rail.keys().letterDown(code);
+            used = rail.keys().letterDown(code) || page == null && view(stage).key(e);
         } else {
             used = false;
         }

@@ -122,15 +122,25 @@ final class DecayPlot extends Drawing {
         }
         g.stroke();
         if (partial.t60Seconds() != null) {
-            double end = Math.min(seconds, partial.t60Seconds() * -LOW_DB / 60);
             g.setStroke(Ink.of(g).text());
             g.setLineDashes(5, 4);
             g.setLineWidth(1.3);
-            g.strokeLine(
-                    left,
-                    top,
-                    left + (right - left) * end / seconds,
-                    top + (bottom - top) * (-60 * end / partial.t60Seconds()) / LOW_DB);
+            g.beginPath();
+            for (int k = 0; k <= 60; k++) {
+                double t = seconds * k / 60;
+                double db = Math.max(LOW_DB, partial.levelDbAt(t) - partial.levelDb());
+                double x = left + (right - left) * t / seconds;
+                double y = top + (bottom - top) * db / LOW_DB;
+                if (k == 0) {
+                    g.moveTo(x, y);
+                } else {
+                    g.lineTo(x, y);
+                }
+                if (db <= LOW_DB) {
+                    break;
+                }
+            }
+            g.stroke();
             g.setLineDashes();
         }
         g.setTextAlign(TextAlignment.LEFT);
@@ -148,7 +158,11 @@ final class DecayPlot extends Drawing {
                 partial.t60Seconds(),
                 partial.t60SeSeconds() == null ? 0 : 2 * partial.t60SeSeconds());
         if (partial.stages() != null) {
-            t += String.format(Locale.ROOT, ", later %.2f s", partial.stages().lateT60Seconds());
+            t += String.format(
+                    Locale.ROOT,
+                    ", stages %.2f and %.2f s",
+                    partial.stages().earlyT60Seconds(),
+                    partial.stages().lateT60Seconds());
         }
         return partial.beatHz() == null ? t : t + String.format(Locale.ROOT, "   beats at %.2f Hz", partial.beatHz());
     }

@@ -1,71 +1,186 @@
 package nightreed.desktop.stage;
 
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.beans.property.SimpleObjectProperty;
+import java.util.function.Supplier;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.TableCell;
-import javafx.scene.control.TableColumn;
-import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.settings.PreferenceStore;
+import nightreed.match.Side;
+import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
+import nightreed.measure.PartialSounds;
+import nightreed.measure.StrikeNote;
+import nightreed.sound.Clip;
+import nightreed.sound.TimeStretch;
 
 /** Measure: what the recording is made of. */
 public final class MeasureView implements StageView {
-    private final Bench bench;
-    private final PreferenceStore preferences;
+    /** Small pictures beside the table. */
+    private enum Picture {
+        DECAY("decay"),
+        FIRST("first 100 ms"),
+        BRIGHTNESS("brightness"),
+        PITCH("pitch");
+
+        private final String title;
+
+        Picture(String title) {
+            this.title = title;
+        }
+    }
+
     private final VBox centre = new VBox(8);
     private final Notes margin = new Notes(6);
-    private final Waveform waveform = new Waveform();
+    private final Bench bench;
+    private final PreferenceStore preferences;
+    private final Waveform waveform;
     private final Reedbed bed;
     private final DecayPlot decay = new DecayPlot();
-    private final TableView<Partial> table = new TableView<>();
+    private final PathPlot path = new PathPlot();
+    private final PartialTable table = new PartialTable();
+    private final ToggleGroup pictures = new ToggleGroup();
+    private final Button leaveOut = new Button("Leave out (Delete)");
+    private final TextField takeIn = new TextField();
     private final Button fit = new Button("Fit an imitation");
-    private Measurement shown;
+    private final List<Button> listening;
+    private Picture picture = Picture.DECAY;
+    private Side shown;
+    private Hand shownHand = Hand.NONE;
 
     public MeasureView(Bench bench, PreferenceStore preferences) {
         this.bench = bench;
         this.preferences = preferences;
+        this.waveform = new Waveform(bench::measureNote);
         this.bed = new Reedbed(bench.selectedProperty());
         bed.setEmptyText("No recording yet: bring one in on the Brief stage.");
         bed.setId("measure-bed");
         waveform.setMinHeight(84);
         waveform.setPrefHeight(84);
-        bed.setPrefHeight(300);
-        bed.setMinHeight(180);
+        bed.setPrefHeight(280);
+        bed.setMinHeight(150);
         VBox.setVgrow(bed, Priority.ALWAYS);
-        decay.setPrefWidth(360);
-        HBox.setHgrow(decay, Priority.ALWAYS);
-        columns();
-        table.setPrefWidth(480);
-        table.setId("partial-table");
-        table.setAccessibleText("Reliable partials of the recording");
-        HBox.setHgrow(table, Priority.ALWAYS);
-        HBox below = new HBox(8, decay, table);
-        below.setPrefHeight(226);
-        below.setMinHeight(150);
+        HBox below = new HBox(8, pictures(), partials());
+        below.setPrefHeight(252);
+        below.setMinHeight(190);
         centre.getChildren().addAll(waveform, bed, below);
-        SimpleObjectProperty<Partial> selected = bench.selectedProperty();
         table.getSelectionModel().selectedItemProperty().addListener((o, a, p) -> {
             if (p != null) {
-                selected.set(p);
+                bench.selectedProperty().set(p);
             }
         });
-        selected.addListener((o, a, p) -> select(p));
+        bench.selectedProperty().addListener((o, a, p) -> select(p));
         fit.getStyleClass().add("accent-button");
         fit.setId("measure-fit");
         fit.setOnAction(e -> bench.fit());
+        listening = List.of(
+                listen("this partial", "1", "listen-partial", () -> sound(selectedOnly())),
+                listen(
+                        "all partials together",
+                        "2",
+                        "listen-partials",
+                        () -> sound(measured().reliablePartials())),
+                listen("what is left without them", "3", "listen-rest", () -> PartialSounds.rest(clip(), measured())),
+                listen("half speed", "4", "listen-half", () -> TimeStretch.slower(clip(), 2)),
+                listen("quarter speed", "5", "listen-quarter", () -> TimeStretch.slower(clip(), 4)));
+    }
+
+    // ---- what stands in the centre ----
+
+    private VBox pictures() {
+        HBox tabs = new HBox(2);
+        for (Picture p : Picture.values()) {
+            ToggleButton b = new ToggleButton(p.title);
+            b.getStyleClass().add("plain-toggle");
+            b.setId("picture-" + p.name().toLowerCase(Locale.ROOT));
+            b.setToggleGroup(pictures);
+            b.setSelected(p == picture);
+            b.setOnAction(e -> {
+                b.setSelected(true); // one is always on
+                picture = p;
+                draw();
+            });
+            tabs.getChildren().add(b);
+        }
+        StackPane one = new StackPane(decay, path);
+        one.setMinHeight(80);
+        VBox.setVgrow(one, Priority.ALWAYS);
+        VBox box = new VBox(4, tabs, one);
+        box.setPrefWidth(350);
+        box.setMinWidth(220);
+        HBox.setHgrow(box, Priority.ALWAYS);
+        return box;
+    }
+
+    private VBox partials() {
+        leaveOut.setId("leave-out");
+        leaveOut.getStyleClass().add("link");
+        leaveOut.setMinWidth(Region.USE_PREF_SIZE);
+        leaveOut.setOnAction(e -> leaveOutOrBack());
+        takeIn.setId("take-in");
+        takeIn.setPromptText("Hz");
+        takeIn.setPrefColumnCount(5);
+        takeIn.setAccessibleText("Frequency of a partial to take in, in Hz");
+        takeIn.setOnAction(e -> takeIn());
+        Button take = new Button("Take in");
+        take.setId("take-in-button");
+        take.getStyleClass().add("link");
+        take.setMinWidth(Region.USE_PREF_SIZE);
+        take.setOnAction(e -> takeIn());
+        HBox hand = new HBox(6, leaveOut, Parts.gap(), Parts.quiet("missing one near"), takeIn, take);
+        hand.setAlignment(Pos.CENTER_LEFT);
+        VBox.setVgrow(table, Priority.ALWAYS);
+        table.setMinHeight(80);
+        table.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.DELETE) {
+                leaveOutOrBack();
+                e.consume();
+            }
+        });
+        VBox box = new VBox(4, hand, table);
+        box.setPrefWidth(500);
+        box.setMinWidth(430);
+        HBox.setHgrow(box, Priority.ALWAYS);
+        return box;
+    }
+
+    private void draw() {
+        boolean one = picture == Picture.DECAY;
+        decay.setVisible(one);
+        path.setVisible(!one);
+        Drawing.freshen(one ? decay : path);
+        if (shown == null) {
+            decay.show(null, null, null);
+            path.show(null);
+            return;
+        }
+        switch (picture) {
+            case DECAY -> {
+                Partial p = bench.selectedProperty().get();
+                String name = table.name(p);
+                decay.show(shown, p, name.isEmpty() ? null : name);
+            }
+            case FIRST -> path.show(MeasuredPaths.first(shown));
+            case BRIGHTNESS -> path.show(MeasuredPaths.brightness(shown));
+            case PITCH -> path.show(MeasuredPaths.pitch(shown.measurement()));
+        }
     }
 
     private void select(Partial p) {
@@ -73,54 +188,87 @@ public final class MeasureView implements StageView {
             table.getSelectionModel().select(p);
             table.scrollTo(p);
         }
-        if (bench.state().recording() != null) {
-            decay.show(bench.state().recording(), p, name(p));
+        boolean out = p != null && bench.state().snapshot().hand().leavesOut(p);
+        leaveOut.setText(out ? "Take back (Delete)" : "Leave out (Delete)");
+        leaveOut.setDisable(p == null);
+        if (picture == Picture.DECAY) {
+            draw();
         }
     }
 
-    private String name(Partial p) {
-        return p == null || shown == null || shown.series() == null
-                ? null
-                : shown.series().nameOf(p.frequencyHz());
+    // ---- by hand ----
+
+    private void leaveOutOrBack() {
+        Partial p = bench.selectedProperty().get();
+        if (p == null || shown == null) {
+            return;
+        }
+        Hand hand = bench.state().snapshot().hand();
+        String which = String.format(Locale.ROOT, "partial at %.1f Hz ", p.frequencyHz());
+        if (hand.leavesOut(p)) {
+            bench.decide(which + "taken back", hand.forget(p.frequencyHz()));
+        } else {
+            bench.decide(which + "left out", hand.leaveOut(p.frequencyHz()));
+        }
     }
 
-    private void columns() {
-        TableColumn<Partial, String> name = new TableColumn<>("partial");
-        name.setCellValueFactory(
-                c -> new ReadOnlyObjectWrapper<>(name(c.getValue()) == null ? "" : name(c.getValue())));
-        name.setPrefWidth(88);
-        table.getColumns().add(name);
-        table.getColumns().add(number("Hz", 78, 2, Partial::frequencyHz));
-        table.getColumns().add(number("ratio", 64, 3, Partial::ratio));
-        table.getColumns().add(number("dB", 56, 1, Partial::levelDb));
-        table.getColumns().add(number("T60 s", 62, 3, Partial::t60Seconds));
-        table.getColumns()
-                .add(number("± s", 58, 3, p -> p.t60SeSeconds() == null ? null : (Double) (2 * p.t60SeSeconds())));
-        table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
-        table.setPlaceholder(Parts.quiet("no partials"));
-    }
-
-    private static TableColumn<Partial, Double> number(
-            String title, double width, int decimals, java.util.function.Function<Partial, Double> value) {
-        TableColumn<Partial, Double> c = new TableColumn<>(title);
-        c.setCellValueFactory(f -> new ReadOnlyObjectWrapper<>(value.apply(f.getValue())));
-        c.setCellFactory(col -> new TableCell<>() {
-            @Override
-            protected void updateItem(Double v, boolean empty) {
-                super.updateItem(v, empty);
-                setText(
-                        empty
-                                ? ""
-                                : v == null || !Double.isFinite(v)
-                                        ? "–"
-                                        : String.format(Locale.ROOT, "%." + decimals + "f", v)
-                                                .replaceFirst("^-(0\\.?0*)$", "$1"));
+    private void takeIn() {
+        try {
+            double hz = Double.parseDouble(takeIn.getText().trim().replace(',', '.'));
+            if (!(hz >= 20 && hz <= 20_000)) {
+                throw new NumberFormatException();
             }
-        });
-        c.getStyleClass().add("number-column");
-        c.setPrefWidth(width);
-        return c;
+            bench.takeInNear(hz);
+            takeIn.clear();
+        } catch (NumberFormatException e) {
+            bench.say(
+                    "A frequency from 20 to 20000 Hz is needed to look for a partial, not '" + takeIn.getText() + "'.");
+        }
     }
+
+    // ---- listening ----
+
+    private Button listen(String what, String key, String id, Supplier<Clip> sound) {
+        Button b = new Button("▸  " + what + "  (" + key + ")");
+        b.setId(id);
+        b.getStyleClass().add("row");
+        b.setMaxWidth(Double.MAX_VALUE);
+        b.setAlignment(Pos.CENTER_LEFT);
+        b.setAccessibleText("Listen to " + what);
+        b.setOnAction(e -> bench.audition(what, sound));
+        return b;
+    }
+
+    private Measurement measured() {
+        return shown.measurement();
+    }
+
+    private Clip clip() {
+        return shown.clip();
+    }
+
+    private List<Partial> selectedOnly() {
+        Partial p = bench.selectedProperty().get();
+        return p == null ? List.of() : List.of(p);
+    }
+
+    private Clip sound(List<Partial> partials) {
+        return PartialSounds.of(clip(), measured(), partials);
+    }
+
+    @Override
+    public boolean key(KeyEvent e) {
+        int digit = e.getCode().isDigitKey()
+                ? e.getCode().getName().charAt(e.getCode().getName().length() - 1) - '0'
+                : 0;
+        if (shown != null && digit >= 1 && digit <= listening.size()) {
+            listening.get(digit - 1).fire();
+            return true;
+        }
+        return false;
+    }
+
+    // ---- what is shown ----
 
     @Override
     public Node centre() {
@@ -137,70 +285,77 @@ public final class MeasureView implements StageView {
         if (s.recording() == null) {
             shown = null;
             bed.setModel(BedModel.EMPTY);
-            table.getItems().clear();
+            table.show(null, Hand.NONE);
             waveform.show(null);
-            decay.show(null, null, null);
+            draw();
             margin.add(Notes.heading("What this is"), Notes.body("Nothing has been brought in yet."));
             return;
         }
-        Measurement m = s.recording().measurement();
-        if (m != shown) {
-            shown = m;
-            waveform.show(s.recording());
-            bed.setModel(BedModel.of(m, null, preferences.get().axis()));
-            List<Partial> sorted = m.reliablePartials().stream()
-                    .sorted(Comparator.comparingDouble(Partial::frequencyHz))
-                    .toList();
-            table.getItems().setAll(sorted);
+        if (shown == null
+                || s.recording().measurement() != shown.measurement()
+                || !s.snapshot().hand().equals(shownHand)) {
+            shown = s.recording();
+            shownHand = s.snapshot().hand();
+            waveform.show(shown);
+            bed.setModel(BedModel.of(measured(), null, preferences.get().axis()));
+            table.show(measured(), shownHand);
             select(bench.selectedProperty().get());
+            draw();
         }
-        notes(m, s.recipe() == null);
+        notes(s);
     }
 
-    private void notes(Measurement m, boolean unfitted) {
+    private void notes(BenchState s) {
+        Measurement m = measured();
         margin.add(Notes.heading("What this is"));
         for (String sentence : PlainWords.about(m)) {
             margin.add(Notes.body(sentence));
         }
-        margin.add(Notes.space(6), Notes.heading("Also measured"));
+        margin.add(Notes.space(4), Notes.heading("Also measured"));
         margin.add(Notes.pair(
                 "offset",
                 m.centsFromConcert() == null
                         ? "no pitch"
                         : String.format(
-                                Locale.ROOT, "%+.1f cents", preferences.get().centsAtReference(m.centsFromConcert()))));
-        margin.add(Notes.pair(
-                "from A4 at",
-                String.format(Locale.ROOT, "%.1f Hz", preferences.get().referenceHz())));
-        margin.add(Notes.pair(
-                "attack",
-                m.attackSeconds() == null
-                        ? "not measurable"
-                        : String.format(Locale.ROOT, "%.2f ms", 1000 * m.attackSeconds())));
-        margin.add(Notes.pair(
-                "strike noise",
-                m.noise() == null
-                        ? "none stands out"
-                        : String.format(
                                 Locale.ROOT,
-                                "%.0f ms, %.0f dB",
-                                1000 * m.noise().t60Seconds(),
-                                m.noise().levelDb())));
-        margin.add(Notes.pair(
-                "brightness",
-                m.brightness() == null
-                        ? "not measurable"
-                        : String.format(
-                                Locale.ROOT,
-                                "%.0f to %.0f Hz",
-                                m.brightness().startHz(),
-                                m.brightness().endHz())));
-        margin.add(Notes.pair("onset", String.format(Locale.ROOT, "%.4f s", m.onsetSeconds())));
+                                "%+.1f cents at A4 %.5s",
+                                preferences.get().centsAtReference(m.centsFromConcert()),
+                                preferences.get().referenceHz())));
+        for (String[] pair : PlainWords.figures(m)) {
+            margin.add(Notes.pair(pair[0], pair[1]));
+        }
         for (String remark : m.remarks()) {
             margin.add(Notes.quiet(remark));
         }
-        if (unfitted) {
+        margin.add(Notes.space(4), Notes.heading("Listen to"));
+        for (Button b : listening) {
+            margin.add(Notes.of(b));
+        }
+        strikeNotes(s, m);
+        if (s.recipe() == null) {
             margin.add(Notes.space(6), Notes.of(fit));
         }
+    }
+
+    /** Other pitches that the note may be heard at; one click takes one of them. */
+    private void strikeNotes(BenchState s, Measurement m) {
+        Hand hand = s.snapshot().hand();
+        if (hand.strikeNoteHz() != null) {
+            margin.add(Notes.of(choice(
+                    "Strike note as measured", () -> bench.decide("strike note as measured", hand.strikeNote(null)))));
+        } else if (m.strikeNotes().size() > 1 && m.strikeNotes().get(0).certainty() < 0.9) {
+            for (StrikeNote n : m.strikeNotes().subList(1, m.strikeNotes().size())) {
+                String text = String.format(Locale.ROOT, "Heard as %s (%.0f %%)", n.note(), 100 * n.certainty());
+                margin.add(Notes.of(
+                        choice(text, () -> bench.decide("strike note " + n.note(), hand.strikeNote(n.frequencyHz())))));
+            }
+        }
+    }
+
+    private static Button choice(String text, Runnable action) {
+        Button b = new Button(text);
+        b.getStyleClass().add("link");
+        b.setOnAction(e -> action.run());
+        return b;
     }
 }

@@ -4,8 +4,10 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Function;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
+import nightreed.measure.held.HeldNote;
 import nightreed.music.Pitch;
 
 /** What the numbers of a measurement mean, in sentences. */
@@ -16,8 +18,18 @@ final class PlainWords {
         List<String> out = new ArrayList<>();
         out.add(pitch(m));
         List<Partial> sure = m.reliablePartials();
-        if (sure.size() >= 2) {
+        if (m.held() != null) {
+            out.addAll(held(m.held()));
+        } else if (sure.size() >= 2) {
             out.add(decays(sure));
+        }
+        if (m.inharmonicityB() != null) {
+            out.add(stiff(m.inharmonicityB()));
+        }
+        long stages = sure.stream().filter(p -> p.stages() != null).count();
+        if (stages > 0) {
+            out.add(stages + (stages == 1 ? " partial dies" : " partials die")
+                    + " in two stages: fast at first, then slower. A second, detuned string or layer gives that.");
         }
         long pairs = sure.stream().filter(p -> p.beatHz() != null).count();
         if (pairs > 1) {
@@ -32,6 +44,95 @@ final class PlainWords {
                     m.strikeNotes().get(1).why()));
         }
         return out;
+    }
+
+    /** What a note that is held does while it is. */
+    private static List<String> held(HeldNote h) {
+        List<String> out = new ArrayList<>();
+        if (h.vibrato() != null) {
+            out.add(String.format(
+                    Locale.ROOT,
+                    "Vibrato of %.1f Hz swings it by %.0f cents to either side; it sets in %.2f s after the onset and"
+                            + " takes %.2f s to grow.",
+                    h.vibrato().rateHz(),
+                    h.vibrato().depth(),
+                    Math.max(0, h.vibrato().delaySeconds()),
+                    h.vibrato().rampSeconds()));
+        } else {
+            out.add("The pitch is held without vibrato.");
+        }
+        if (h.tremolo() != null) {
+            boolean together = h.vibrato() != null
+                    && Math.abs(h.vibrato().rateHz() - h.tremolo().rateHz()) < 0.15;
+            out.add(String.format(
+                    Locale.ROOT,
+                    "The level swings by %.1f dB%s.",
+                    h.tremolo().depth(),
+                    together
+                            ? " with it: one LFO for both"
+                            : String.format(
+                                    Locale.ROOT, " at %.1f Hz", h.tremolo().rateHz())));
+        }
+        double later = MeasuredPaths.msPerHarmonic(h);
+        if (later > 0.4) {
+            out.add(String.format(
+                    Locale.ROOT,
+                    "Each harmonic comes in %.1f ms after the one below it, as in brass: open a filter over the attack.",
+                    later));
+        }
+        if (Math.abs(h.glideCents()) > 15) {
+            out.add(String.format(Locale.ROOT, "It glides by %+.0f cents while it is held.", h.glideCents()));
+        }
+        return out;
+    }
+
+    private static String stiff(double b) {
+        return String.format(
+                Locale.ROOT,
+                "A stiff string, B = %.2g: its tenth partial is %.0f cents sharper than ten times the first.",
+                b,
+                600 * Math.log((1 + 100 * b) / (1 + b)) / Math.log(2));
+    }
+
+    /** Further figures, as names and values with units. */
+    static List<String[]> figures(Measurement m) {
+        List<String[]> out = new ArrayList<>();
+        figure(out, "attack", m.attackSeconds(), a -> String.format(Locale.ROOT, "%.2f ms", 1000 * a));
+        if (m.held() == null) {
+            figure(
+                    out,
+                    "strike noise",
+                    m.noise(),
+                    n -> String.format(
+                            Locale.ROOT,
+                            "%.0f ms, %.0f dB, %.0f dB/oct",
+                            1000 * n.t60Seconds(),
+                            n.levelDb(),
+                            n.slopeDbPerOctave()));
+        } else {
+            figure(
+                    out,
+                    "vibrato",
+                    m.held().vibrato(),
+                    v -> String.format(Locale.ROOT, "%.2f Hz, %.1f cents", v.rateHz(), v.depth()));
+            figure(
+                    out,
+                    "tremolo",
+                    m.held().tremolo(),
+                    v -> String.format(Locale.ROOT, "%.2f Hz, %.1f dB", v.rateHz(), v.depth()));
+            figure(out, "noise between", m.held(), h -> String.format(Locale.ROOT, "%.0f dB", h.noiseDb()));
+            figure(out, "let go", m.held(), h -> String.format(Locale.ROOT, "%.2f s", h.releaseSeconds()));
+        }
+        figure(
+                out,
+                "brightness",
+                m.brightness(),
+                b -> String.format(Locale.ROOT, "%.0f to %.0f Hz", b.startHz(), b.endHz()));
+        return out;
+    }
+
+    private static <T> void figure(List<String[]> out, String name, T value, Function<T, String> text) {
+        out.add(new String[] {name, value == null ? "none found" : text.apply(value)});
     }
 
     private static String pitch(Measurement m) {

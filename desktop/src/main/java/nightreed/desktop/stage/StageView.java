@@ -1,6 +1,7 @@
 package nightreed.desktop.stage;
 
 import javafx.scene.Node;
+import javafx.scene.input.KeyEvent;
 import nightreed.desktop.bench.BenchState;
 
 /** One stage: what stands in the centre, and the notes in the margin. */
@@ -11,6 +12,11 @@ public interface StageView {
 
     /** Shows a state in the centre and tells its notes. Called through {@link #show}. */
     void fill(BenchState s);
+
+    /** A key that nothing else took. @return whether it was used */
+    default boolean key(KeyEvent e) {
+        return false;
+    }
 
     /** Shows a state. Called for the visible stage on every change, and when a stage becomes visible. */
     default void show(BenchState s) {

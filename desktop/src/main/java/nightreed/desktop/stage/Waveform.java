@@ -1,8 +1,11 @@
 package nightreed.desktop.stage;
 
+import java.util.List;
 import java.util.Locale;
+import java.util.function.IntConsumer;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
+import javafx.scene.Cursor;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
@@ -14,9 +17,36 @@ final class Waveform extends Drawing {
     private Side side;
     private float[] samples = {};
 
-    Waveform() {
+    /** @param onNote told which further note of the recording was pressed, from 1 */
+    Waveform(IntConsumer onNote) {
+        setId("waveform");
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
         setAccessibleText("The recording over time");
+        setOnMouseClicked(e -> {
+            int note = noteAt(e.getX());
+            if (note > 0) {
+                onNote.accept(note);
+            }
+        });
+        setOnMouseMoved(e -> setCursor(noteAt(e.getX()) > 0 ? Cursor.HAND : Cursor.DEFAULT));
+    }
+
+    /** Number of the note whose mark is at a place, or -1. */
+    private int noteAt(double x) {
+        if (side == null) {
+            return -1;
+        }
+        List<Double> onsets = side.measurement().noteOnsets();
+        for (int i = 1; i < onsets.size(); i++) {
+            if (Math.abs(x(onsets.get(i)) - x) < 5) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    private double x(double seconds) {
+        return 10 + (getWidth() - 20) * seconds / side.clip().seconds();
     }
 
     void show(Side s) {
@@ -59,9 +89,26 @@ final class Waveform extends Drawing {
                 String.format(Locale.ROOT, "onset %.3f s", side.measurement().onsetSeconds()),
                 x + (roomRight ? 6 : -6),
                 6);
+        notes(g, h);
         g.setTextAlign(TextAlignment.RIGHT);
         g.setTextBaseline(VPos.BOTTOM);
         g.setFill(Ink.of(g).quiet());
         g.fillText(String.format(Locale.ROOT, "%.2f s", side.clip().seconds()), w - 12, h - 6);
+    }
+
+    /** Where further notes begin; a click measures one of them. */
+    private void notes(GraphicsContext g, double h) {
+        List<Double> onsets = side.measurement().noteOnsets();
+        g.setStroke(Ink.of(g).imitation());
+        g.setFill(Ink.of(g).imitation());
+        g.setTextAlign(TextAlignment.LEFT);
+        g.setTextBaseline(VPos.BOTTOM);
+        g.setLineDashes(4, 3);
+        for (int i = 1; i < onsets.size(); i++) {
+            double x = x(onsets.get(i));
+            g.strokeLine(x, 4, x, h - 4);
+            g.fillText("note " + (i + 1), x + 4, h - 5);
+        }
+        g.setLineDashes();
     }
 }
