@@ -155,7 +155,7 @@ public final class KilledSession {
                 return null;
             });
             System.out.println("done " + n); // it is shown; the file has a tenth of a second
-            TimeUnit.MILLISECONDS.sleep(chance.nextInt(60));
+            TimeUnit.MILLISECONDS.sleep(60 + chance.nextInt(140)); // a quick hand
         }
     }
 

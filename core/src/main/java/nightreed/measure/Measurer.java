@@ -43,8 +43,17 @@ public final class Measurer {
         double fs = clip.sampleRateHz();
         double[] x = usable(clip);
         progress.report(0.02, "finding the onset");
-        Onset onset = Onset.find(x, fs);
-        List<Integer> starts = NoteOnsets.find(x, fs, onset.sample());
+        Onset first = Onset.find(x, fs);
+        List<Integer> starts = new ArrayList<>(NoteOnsets.find(x, fs, first.sample()));
+        Onset onset = first;
+        int quiet = 0; // from where on the background is that of the room
+        if (starts.get(0) > first.sample()) {
+            // silence and then the room: the note comes later
+            quiet = first.sample() + (int) (0.005 * fs);
+            Onset later = Onset.find(Arrays.copyOfRange(x, quiet, x.length), fs);
+            onset = new Onset(quiet + later.sample(), later.hasLeadIn());
+            starts.set(0, onset.sample());
+        }
         if (starts.size() > 1) {
             x = Arrays.copyOf(x, starts.get(1) - (int) (0.005 * fs)); // the next note is not part of this one
         }
@@ -58,8 +67,9 @@ public final class Measurer {
                     1000 * (x.length - onset.sample()) / fs,
                     1000 * SHORTEST_SECONDS));
         }
-        NoiseFloor floor =
-                onset.hasLeadIn() ? NoiseFloor.of(x, 0, onset.sample() - (int) (0.002 * fs), fs) : NoiseFloor.none(fs);
+        NoiseFloor floor = onset.hasLeadIn()
+                ? NoiseFloor.of(x, quiet, onset.sample() - (int) (0.002 * fs), fs)
+                : NoiseFloor.none(fs);
         progress.report(0.04, "looking whether it is held");
         HeldNote held = HeldNote.measure(x, fs, onset.sample(), onset.hasLeadIn(), floor.total());
         if (held != null) {

@@ -37,7 +37,7 @@ final class NoteOnsets {
     /**
      * @param x     samples
      * @param first sample at which the first note begins
-     * @return samples at which notes begin, the first one included, rising
+     * @return samples at which notes begin, rising; the first one included, unless it is only the room that sets in there
      */
     static List<Integer> find(double[] x, double fs, int first) {
         List<Integer> out = new ArrayList<>();
@@ -82,7 +82,19 @@ final class NoteOnsets {
                 out.add(Math.max(first + 1, steepest(x, fs, at)));
             }
         }
+        if (out.size() > 1 && loudestBetween(level, first, out.get(1) - WINDOW) < loudest - QUIETEST_DB) {
+            out.remove(0);
+        }
         return out;
+    }
+
+    /** Loudest frame that lies between two samples [dB]. */
+    private static double loudestBetween(double[][] level, int from, int to) {
+        double most = Double.NEGATIVE_INFINITY;
+        for (int f = Math.max(0, from / HOP); f < Math.min(level.length, to / HOP); f++) {
+            most = Math.max(most, level[f][BANDS]);
+        }
+        return most;
     }
 
     /** The millisecond about a frame in which the energy grows most. */

@@ -14,7 +14,7 @@ public final class PartialNear {
     private static final double REACH_HZ = 12;
 
     /** Ratio over the noise that it needs, once somebody has pointed at it. */
-    private static final double LEAST_RATIO = 10;
+    private static final double LEAST_RATIO = 16;
 
     private PartialNear() {}
 

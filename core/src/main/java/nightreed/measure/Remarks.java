@@ -10,6 +10,9 @@ final class Remarks {
     /** Fall from the loudest 50 ms to the last at which a decay counts as heard to its end [dB]. */
     private static final double WHOLE_DB = 45;
 
+    /** The same for a note that is held: fallen by so much, it has been let go [dB]. */
+    private static final double RELEASED_DB = 10;
+
     private static final double FRAME_SECONDS = 0.05;
 
     /** Longest fade that is put on the end of a cut recording against a click [s]. */
@@ -89,7 +92,7 @@ final class Remarks {
         double before = power(x, x.length - 2 * tail, x.length - tail);
         double fallen = 10 * Math.log10(loudest / (before + 1e-16));
         boolean overFloor = before > 10 * floor.total();
-        if (fallen < WHOLE_DB && overFloor) {
+        if (overFloor && fallen < (held ? RELEASED_DB : WHOLE_DB)) {
             out.add(
                     held
                             ? "The recording ends before the note is let go: its release is not known."
@@ -101,7 +104,7 @@ final class Remarks {
         }
         int ms = (int) (0.004 * fs);
         double last = power(x, x.length - ms, x.length);
-        if (fallen < WHOLE_DB && overFloor && last < 0.02 * before) {
+        if (overFloor && fallen < (held ? RELEASED_DB : WHOLE_DB) && last < 0.02 * before) {
             out.add("It is faded out at its very end.");
         }
     }

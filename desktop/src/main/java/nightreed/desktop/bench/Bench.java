@@ -70,6 +70,9 @@ public final class Bench {
     private final ReadOnlyObjectWrapper<LongFile> longFile = new ReadOnlyObjectWrapper<>();
     private final Deque<Edit> waiting = new ArrayDeque<>(); // the scribe's: edits that are not in the file yet
     private volatile Listener listener = Listener.USUAL;
+    private static final long ALWAYS = Long.MAX_VALUE;
+
+    private long edits; // FX thread: how many have been made here
     private ProjectFile project; // the scribe's
 
     /** Files longer than this are looked through first, and the note in them is pointed out by hand [s]. */
@@ -289,6 +292,12 @@ public final class Bench {
 
     /** Scribe: shows an imitation as a snapshot says; a recording that is on the bench already is not read again. */
     private void show(Imitation imitation, Snapshot snapshot, BenchState known) throws UnusableProject {
+        show(imitation, snapshot, known, ALWAYS);
+    }
+
+    /** @param unlessAfter number of edits beyond which what is on the bench is newer than the snapshot, and stays */
+    private void show(Imitation imitation, Snapshot snapshot, BenchState known, long unlessAfter)
+            throws UnusableProject {
         Side side = null;
         String name = null;
         if (snapshot.recordingId() != null) {
@@ -321,6 +330,10 @@ public final class Bench {
                 project.undoLabel(imitation).orElse(null),
                 project.redoLabel(imitation).orElse(null));
         ui.execute(() -> {
+            if (edits > unlessAfter) {
+                state.set(state().withHistory(next.imitations(), next.takes(), next.undoLabel(), next.redoLabel()));
+                return;
+            }
             boolean other = state().recording() != next.recording();
             BenchState before = state();
             state.set(
@@ -569,6 +582,7 @@ public final class Bench {
 
     private void commit(String label, Snapshot next) {
         Imitation imitation = state().current();
+        edits++;
         write(() -> {
             waiting.add(new Edit(imitation, label, next));
             flush();
@@ -615,10 +629,11 @@ public final class Bench {
         if (at.current() == null) {
             return;
         }
+        long done = edits;
         write(() -> {
             flush();
             Snapshot s = back ? project.undo(at.current()) : project.redo(at.current());
-            show(at.current(), s, at);
+            show(at.current(), s, at, done);
         });
     }
 

@@ -9,6 +9,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
@@ -35,15 +36,17 @@ import nightreed.sound.TimeStretch;
 public final class MeasureView implements StageView {
     /** Small pictures beside the table. */
     private enum Picture {
-        DECAY("decay"),
-        FIRST("first 100 ms"),
-        BRIGHTNESS("brightness"),
-        PITCH("pitch");
+        DECAY("decay", "How the chosen partial dies"),
+        FIRST("100 ms", "The first 100 ms"),
+        BRIGHTNESS("brightness", "The centroid over time"),
+        PITCH("pitch", "The pitch of a held note over time");
 
         private final String title;
+        private final String help;
 
-        Picture(String title) {
+        Picture(String title, String help) {
             this.title = title;
+            this.help = help;
         }
     }
 
@@ -110,6 +113,9 @@ public final class MeasureView implements StageView {
             ToggleButton b = new ToggleButton(p.title);
             b.getStyleClass().add("plain-toggle");
             b.setId("picture-" + p.name().toLowerCase(Locale.ROOT));
+            b.setMinWidth(Region.USE_PREF_SIZE);
+            b.setAccessibleText(p.help);
+            b.setTooltip(new Tooltip(p.help));
             b.setToggleGroup(pictures);
             b.setSelected(p == picture);
             b.setOnAction(e -> {
@@ -231,7 +237,7 @@ public final class MeasureView implements StageView {
     private Button listen(String what, String key, String id, Supplier<Clip> sound) {
         Button b = new Button("▸  " + what + "  (" + key + ")");
         b.setId(id);
-        b.getStyleClass().add("row");
+        b.getStyleClass().addAll("row", "listen");
         b.setMaxWidth(Double.MAX_VALUE);
         b.setAlignment(Pos.CENTER_LEFT);
         b.setAccessibleText("Listen to " + what);

@@ -27,12 +27,12 @@ final class PartialTable extends TableView<Partial> {
         setAccessibleText("Partials of the recording");
         TableColumn<Partial, String> name = new TableColumn<>("partial");
         name.setCellValueFactory(c -> new ReadOnlyObjectWrapper<>(name(c.getValue())));
-        name.setPrefWidth(84);
-        name.setMinWidth(70);
+        name.setPrefWidth(86);
+        name.setMinWidth(80);
         getColumns().add(name);
-        getColumns().add(number("Hz", 74, 2, Partial::frequencyHz));
+        getColumns().add(number("Hz", 70, 2, Partial::frequencyHz));
         getColumns().add(number("ratio", 60, 3, Partial::ratio));
-        getColumns().add(number("cents off", 62, 0, this::centsOff));
+        getColumns().add(number("cents off", 60, 0, this::centsOff));
         getColumns().add(number("dB", 50, 1, Partial::levelDb));
         getColumns().add(number("T60 s", 58, 3, Partial::t60Seconds));
         getColumns().add(number("± s", 52, 3, p -> p.t60SeSeconds() == null ? null : (Double) (2 * p.t60SeSeconds())));

@@ -85,10 +85,13 @@ final class Waveform extends Drawing {
         g.setTextBaseline(VPos.TOP);
         boolean roomRight = x < w - 120;
         g.setTextAlign(roomRight ? TextAlignment.LEFT : TextAlignment.RIGHT);
-        g.fillText(
-                String.format(Locale.ROOT, "onset %.3f s", side.measurement().onsetSeconds()),
-                x + (roomRight ? 6 : -6),
-                6);
+        String label =
+                String.format(Locale.ROOT, "onset %.3f s", side.measurement().onsetSeconds());
+        double labelX = x + (roomRight ? 6 : -6);
+        g.setFill(Ink.of(g).panel());
+        g.fillRect(roomRight ? labelX - 2 : labelX - 84, 5, 86, 15);
+        g.setFill(Ink.of(g).text());
+        g.fillText(label, labelX, 6);
         notes(g, h);
         g.setTextAlign(TextAlignment.RIGHT);
         g.setTextBaseline(VPos.BOTTOM);
@@ -107,7 +110,7 @@ final class Waveform extends Drawing {
         for (int i = 1; i < onsets.size(); i++) {
             double x = x(onsets.get(i));
             g.strokeLine(x, 4, x, h - 4);
-            g.fillText("note " + (i + 1), x + 4, h - 5);
+            g.fillText(Integer.toString(i + 1), x + 3, h - 5);
         }
         g.setLineDashes();
     }

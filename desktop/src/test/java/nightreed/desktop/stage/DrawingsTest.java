@@ -58,7 +58,7 @@ class DrawingsTest {
 
     @Test
     void theWaveformIsTallAfterTheOnsetAndDies() throws Exception {
-        Waveform w = OnStage.show(Waveform::new);
+        Waveform w = OnStage.show(() -> new Waveform(n -> {}));
         OnStage.fx(() -> {
             w.show(side);
             return null;
@@ -106,7 +106,7 @@ class DrawingsTest {
 
     @Test
     void theLookReachesEveryDrawing() throws Exception {
-        Waveform w = OnStage.show(Waveform::new);
+        Waveform w = OnStage.show(() -> new Waveform(n -> {}));
         OnStage.fx(() -> {
             w.show(side);
             return null;

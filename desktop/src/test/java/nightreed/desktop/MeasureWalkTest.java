@@ -1,0 +1,207 @@
+package nightreed.desktop;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import nightreed.desktop.stage.Stage6;
+import nightreed.measure.Partial;
+import nightreed.project.ProjectFile;
+import nightreed.room.RecordingRoom;
+import nightreed.sound.Clip;
+import nightreed.sound.WavFiles;
+import org.junit.jupiter.api.Test;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** Walks through the Measure stage by keyboard and mouse: what is decided by hand, heard by itself, and split. */
+class MeasureWalkTest extends WindowTest {
+    private List<Partial> sure() {
+        return state().recording().measurement().reliablePartials();
+    }
+
+    private void measuredBar() throws Exception {
+        drop(bar());
+        await("the note is measured", s -> s.recording() != null);
+        idle();
+        stage(Stage6.MEASURE);
+    }
+
+    @Test
+    void aPartialIsLeftOutTakenBackAndTheDecisionIsKept() throws Exception {
+        measuredBar();
+        int all = sure().size();
+        TableView<?> table = find("partial-table", TableView.class);
+        fx(() -> {
+            table.requestFocus();
+            return null;
+        });
+        robot.type(KeyCode.DOWN);
+        WaitForAsyncUtils.waitForFxEvents();
+        Partial chosen = fx(() -> workbench.bench().selectedProperty().get());
+        robot.type(KeyCode.DELETE);
+        await(
+                "it is left out",
+                s -> s.recording().measurement().reliablePartials().size() == all - 1);
+        assertThat(state().snapshot().hand().leavesOut(chosen)).isTrue();
+        assertThat(state().undoLabel()).contains("left out");
+        assertThat(fx(() -> table.getItems().size())).isEqualTo(all); // it stays in the table, struck through
+        robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
+        await(
+                "undo takes it back",
+                s -> s.recording().measurement().reliablePartials().size() == all);
+        robot.press(KeyCode.CONTROL, KeyCode.SHIFT).type(KeyCode.Z).release(KeyCode.SHIFT, KeyCode.CONTROL);
+        await(
+                "redo leaves it out again",
+                s -> s.recording().measurement().reliablePartials().size() == all - 1);
+        fx(() -> {
+            workbench.close();
+            return null;
+        });
+        idle();
+        try (ProjectFile p = ProjectFile.open(projectPath)) {
+            assertThat(p.now(p.imitations().get(0)).hand().leavesOut(chosen)).isTrue();
+        }
+    }
+
+    @Test
+    void aMissingPartialIsLookedForWhereSomebodyPoints() throws Exception {
+        measuredBar();
+        Partial third = sure().get(2);
+        int all = sure().size();
+        fx(() -> {
+            workbench.bench().selectedProperty().set(third);
+            return null;
+        });
+        press("leave-out");
+        await("it is gone", s -> s.recording().measurement().reliablePartials().size() == all - 1);
+        takeIn(String.valueOf(Math.round(third.frequencyHz() + 1)));
+        await(
+                "it is found again",
+                s -> s.recording().measurement().reliablePartials().size() == all);
+        assertThat(sure()).anySatisfy(p -> assertThat(p.frequencyHz()).isCloseTo(third.frequencyHz(), within(0.5)));
+        takeIn("17011");
+        awaitMessage("Nothing stands out");
+        takeIn("many");
+        awaitMessage("A frequency from 20 to 20000 Hz");
+        assertThat(sure()).hasSize(all);
+    }
+
+    private void takeIn(String hz) throws Exception {
+        idle();
+        fx(() -> {
+            find("take-in", TextField.class).setText(hz);
+            find("take-in-button", Button.class).fire();
+            return null;
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    @Test
+    void partsOfTheSoundAreHeardByThemselves() throws Exception {
+        measuredBar();
+        fx(() -> {
+            workbench.bench().desk().volumeDb(-6);
+            workbench
+                    .bench()
+                    .selectedProperty()
+                    .set(state().recording().measurement().strongest());
+            find("measure-bed", Node.class).requestFocus();
+            return null;
+        });
+        double all = 0;
+        for (KeyCode key : new KeyCode[] {KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4}) {
+            robot.type(key);
+            WaitForAsyncUtils.waitFor(
+                    10, TimeUnit.SECONDS, () -> workbench.bench().desk().playing());
+            Clip heard = played(0.4);
+            assertThat(heard.peak()).as("key %s", key).isGreaterThan(1e-4);
+            if (key == KeyCode.DIGIT2) {
+                all = power(heard);
+            } else if (key == KeyCode.DIGIT3) {
+                assertThat(power(heard)).isLessThan(0.2 * all); // the burst and the room are left
+            }
+            fx(() -> {
+                workbench.bench().desk().stop();
+                return null;
+            });
+            WaitForAsyncUtils.waitFor(
+                    5, TimeUnit.SECONDS, () -> !workbench.bench().desk().playing());
+        }
+    }
+
+    private static double power(Clip c) {
+        double sum = 0;
+        for (float v : c.channel(0)) {
+            sum += (double) v * v;
+        }
+        return sum;
+    }
+
+    @Test
+    void theNotesOfARecordingAreMarkedAndMeasuredOneByOne() throws Exception {
+        float[] x = new float[4 * 48_000];
+        int[] keys = {57, 64};
+        for (int i = 0; i < keys.length; i++) {
+            float[] one = RecordingRoom.record(RecordingRoom.instrument("slate-bars"), keys[i], 0.8, i)
+                    .channel(0);
+            for (int k = 0; k < one.length && k + i * 90_000 < x.length; k++) {
+                x[k + i * 90_000] += one[k];
+            }
+        }
+        Path wav = folder.resolve("two bars.wav");
+        WavFiles.write(Clip.mono(x, 48_000), WavFiles.Format.PCM24, wav);
+        drop(wav);
+        await("the first is measured", s -> s.recording() != null);
+        assertThat(state().recording().measurement().noteOnsets()).hasSize(2);
+        assertThat(state().recording().measurement().nearestNote()).isEqualTo("A3");
+        idle();
+        Node wave = find("waveform", Node.class);
+        double share = state().recording().measurement().noteOnsets().get(1) / 4;
+        robot.clickOn(fx(() -> wave.localToScreen(
+                10 + (wave.getLayoutBounds().getWidth() - 20) * share,
+                wave.getLayoutBounds().getHeight() / 2)));
+        await(
+                "the second has an imitation of its own",
+                s -> s.imitations().size() == 2
+                        && s.recording() != null
+                        && "E4".equals(s.recording().measurement().nearestNote()));
+    }
+
+    @Test
+    void everySmallPictureSaysWhatItShows() throws Exception {
+        measuredBar();
+        for (String id : new String[] {"picture-first", "picture-brightness", "picture-pitch", "picture-decay"}) {
+            fx(() -> {
+                find(id, ToggleButton.class).fire();
+                return null;
+            });
+            assertThat(fx(() -> find(id, ToggleButton.class).isSelected())).isTrue();
+        }
+        assertThat(fx(() -> robot.lookup(
+                                (Node n) -> n instanceof Label l && l.getText().startsWith("A plain bar"))
+                        .queryAll()))
+                .isNotEmpty();
+    }
+
+    @Test
+    void measuringCanBeStopped() throws Exception {
+        drop(bar());
+        fx(() -> {
+            workbench.bench().cancel();
+            return null;
+        });
+        idle();
+        assertThat(state().recording()).isNull();
+        drop(bar());
+        await("it can be begun again", s -> s.recording() != null);
+    }
+}
