@@ -64,7 +64,11 @@ public final class MeasurementJson {
         }
         movement(o, "vibrato", "depthCents", m.held() == null ? null : m.held().vibrato());
         movement(o, "tremolo", "depthDb", m.held() == null ? null : m.held().tremolo());
-        o.putNull("filterMovement");
+        movement(
+                o,
+                "filterMovement",
+                "depthOctaves",
+                m.held() == null ? null : m.held().filter());
         if (m.brightness() == null) {
             o.putNull("brightness");
         } else {

@@ -274,6 +274,20 @@ public final class ProjectFile implements AutoCloseable {
                 .orElse(Snapshot.EMPTY);
     }
 
+    /**
+     * Writes something that changes nothing, by the way that an edit takes, so that the first edit does not have to wait for
+     * what is only done once.
+     */
+    public void rehearse(Snapshot snapshot) throws UnusableProject {
+        db.inTransaction(() -> {
+            if (snapshot.recipe() != null) {
+                RecipeJson.text(snapshot.recipe());
+            }
+            text(snapshot.hand());
+            return db.update("update project set name = name");
+        });
+    }
+
     /** Commits an edit. What had been undone before it can no longer be redone. */
     public void commit(Imitation imitation, String label, Snapshot snapshot) throws UnusableProject {
         db.inTransaction(() -> {

@@ -15,6 +15,7 @@ import nightreed.dsp.SincReader;
  * @param harmonics      by rising number
  * @param vibrato        swing of the pitch [cents], null if there is none
  * @param tremolo        swing of the level [dB], null if there is none
+ * @param filter         swing of the brightness [octaves of the centroid], null if there is none
  * @param noiseDb        breath or bow noise between the harmonics, over the energy of the harmonics [dB]
  * @param pathSeconds    times of the pitch path [s in the recording]
  * @param pathHz         pitch there [Hz]
@@ -28,6 +29,7 @@ public record HeldNote(
         List<HeldHarmonic> harmonics,
         Movement vibrato,
         Movement tremolo,
+        Movement filter,
         double noiseDb,
         double[] pathSeconds,
         double[] pathHz) {
@@ -142,18 +144,24 @@ public record HeldNote(
         MovementFit.Result pitch = new MovementFit(t, cents, weight).run(onset / fs);
         double f0 = base * Math.pow(2, pitch.level() / 1200);
         double[] loud = new double[frames];
+        double[] centroid = new double[frames];
         double[] at = new double[frames];
         double[] even = new double[frames];
         for (int f = 0; f < frames; f++) {
             double p = 1e-16;
+            double weighted = 1e-16;
             for (int n = 1; n <= h.count(); n++) {
-                p += Math.max(0, h.power(n, f) - h.noise(n, f));
+                double power = Math.max(0, h.power(n, f) - h.noise(n, f));
+                p += power;
+                weighted += n * power;
             }
             loud[f] = 10 * Math.log10(p);
+            centroid[f] = Math.log(weighted / p) / Math.log(2);
             at[f] = h.seconds(f);
             even[f] = 1;
         }
         MovementFit.Result level = new MovementFit(at, loud, even).run(onset / fs);
+        MovementFit.Result bright = new MovementFit(at, centroid, even).run(onset / fs);
         double spread = f0 * Math.log(2) / 1200 * meanSe(t, cents, pitch, onset / fs);
         double start = known ? RampFit.onset(x, fs, onset, span, h, f0) : onset / fs;
         return new HeldNote(
@@ -165,6 +173,7 @@ public record HeldNote(
                 harmonics(h, f0, spread, reader, fs, start, span, t, hz),
                 deep(pitch.movement(), 1.5),
                 deep(level.movement(), 0.4),
+                deep(bright.movement(), 0.05),
                 10 * Math.log10(noiseShare + 1e-12),
                 t,
                 hz);

@@ -34,7 +34,6 @@ public record Movement(
     public enum Shape {
         SINE,
         TRIANGLE,
-        SQUARE,
-        STEPPED_RANDOM
+        SQUARE
     }
 }

@@ -84,16 +84,17 @@ final class MovementFit {
         double depth = Math.hypot(a, b);
         double depthSe = Math.sqrt(2 * variance / power);
         double rateSe = Math.sqrt(2 * variance / spread) / (2 * Math.PI * depth);
+        Shaped shaped = shaped(best);
         Movement m = new Movement(
                 best.rate,
-                depth,
+                shaped.depth,
                 Math.atan2(b, a) + 2 * Math.PI * best.rate * (best.start - t[0]),
                 best.start - onset,
                 best.ramp,
                 rateSe,
                 depthSe,
-                Movement.Shape.SINE,
-                shapeOdds(best));
+                shaped.shape,
+                shaped.odds);
         return new Result(best.beta[0], best.beta[1], m);
     }
 
@@ -130,12 +131,45 @@ final class MovementFit {
         return best;
     }
 
-    /** Whether a triangle of the same period would explain the path as well: then its third harmonic cannot be seen. */
-    private double shapeOdds(Model sine) {
-        Model triangle = new Model(sine.rate, sine.start, sine.ramp, Math.atan2(sine.beta[3], sine.beta[2]));
-        double variance = Math.min(sine.cost, triangle.cost) / Math.max(1, effective() - 7);
-        double apart = (triangle.cost - sine.cost) / variance;
-        return 1 / (1 + Math.exp(-0.5 * Math.max(-60, Math.min(60, apart))));
+    /** Bayesian information criterion of a fit with {@code k} unknowns (G. Schwarz, 1978); the lower is the likelier. */
+    private double bic(double cost, int k) {
+        return t.length * Math.log(Math.max(1e-12, cost) / t.length) + k * Math.log(t.length);
+    }
+
+    /** Form of a swing, how deep it then is, and how sure that is. */
+    private record Shaped(Movement.Shape shape, double depth, double odds) {}
+
+    /**
+     * The form that explains the path best. A triangle's third harmonic is 19 dB down: at a small depth it cannot be told
+     * from a sine, and the odds say so.
+     */
+    private Shaped shaped(Model sine) {
+        double phase = Math.atan2(sine.beta[3], sine.beta[2]);
+        double sineBic = bic(sine.cost, 7);
+        Shaped best = new Shaped(Movement.Shape.SINE, Math.hypot(sine.beta[2], sine.beta[3]), 1);
+        double least = sineBic;
+        double sum = 0;
+        double[] bics = new double[3];
+        bics[0] = sineBic;
+        Movement.Shape[] shapes = {Movement.Shape.SINE, Movement.Shape.TRIANGLE, Movement.Shape.SQUARE};
+        for (int k = 1; k < shapes.length; k++) {
+            bics[k] = Double.POSITIVE_INFINITY;
+            for (double turn = -0.4; turn <= 0.41; turn += 0.1) {
+                Model m = new Model(sine.rate, sine.start, sine.ramp, phase + turn, shapes[k]);
+                double b = bic(m.cost, 7);
+                if (b < bics[k]) {
+                    bics[k] = b;
+                    if (b < least && m.beta[2] > 0) {
+                        least = b;
+                        best = new Shaped(shapes[k], m.beta[2], 1);
+                    }
+                }
+            }
+        }
+        for (double b : bics) {
+            sum += Math.exp(-0.5 * Math.min(700, b - least));
+        }
+        return new Shaped(best.shape, best.depth, 1 / sum);
     }
 
     /** Weighted least squares for given rate, start and ramp. */
@@ -147,16 +181,16 @@ final class MovementFit {
         final double cost;
 
         Model(double rate, double start, double ramp) {
-            this(rate, start, ramp, Double.NaN);
+            this(rate, start, ramp, Double.NaN, Movement.Shape.SINE);
         }
 
-        /** @param trianglePhase NaN for a sine of free phase */
-        Model(double rate, double start, double ramp, double trianglePhase) {
+        /** @param phase of another form; NaN for a sine, whose phase is free */
+        Model(double rate, double start, double ramp, double phase, Movement.Shape shape) {
             this.rate = rate;
             this.start = start;
             this.ramp = ramp;
-            boolean triangle = !Double.isNaN(trianglePhase);
-            int p = rate > 0 ? triangle ? 3 : 4 : 2;
+            boolean formed = !Double.isNaN(phase);
+            int p = rate > 0 ? formed ? 3 : 4 : 2;
             double mid = (t[0] + t[t.length - 1]) / 2;
             double[][] a = new double[p][p];
             double[] b = new double[p];
@@ -168,8 +202,8 @@ final class MovementFit {
                 if (rate > 0) {
                     double g = growth(t[i]);
                     double angle = 2 * Math.PI * rate * (t[i] - t[0]);
-                    if (triangle) {
-                        row[2] = g * Math.asin(Math.sin(angle + trianglePhase)) * 2 / Math.PI;
+                    if (formed) {
+                        row[2] = g * form(shape, angle + phase);
                     } else {
                         row[2] = g * Math.sin(angle);
                         row[3] = g * Math.cos(angle);
@@ -198,6 +232,12 @@ final class MovementFit {
                 explained += beta[r] * b[r];
             }
             cost = Math.max(0, yy - explained);
+        }
+
+        private static double form(Movement.Shape shape, double angle) {
+            double sine = Math.sin(angle);
+            // the edges of a gate are as steep as the windows of the path let them be
+            return shape == Movement.Shape.SQUARE ? Math.tanh(4 * sine) : Math.asin(sine) * 2 / Math.PI;
         }
 
         double growth(double at) {

@@ -48,6 +48,24 @@ class HeldNoteTest {
         }
     }
 
+    @ParameterizedTest
+    @CsvSource({"SINE, 30", "TRIANGLE, 30", "SQUARE, 30"})
+    void theFormOfASwingIsNamed(Movement.Shape shape, double depth) throws Exception {
+        MadeUpNote.Path path = t -> depth
+                * switch (shape) {
+                    case SINE -> Math.sin(2 * Math.PI * 4 * t);
+                    case TRIANGLE -> Math.asin(Math.sin(2 * Math.PI * 4 * t)) * 2 / Math.PI;
+                    case SQUARE -> Math.signum(Math.sin(2 * Math.PI * 4 * t));
+                };
+        MadeUpNote note = new MadeUpNote(1, 0.1, 2.6)
+                .held(330, 10, 0.03, 2.2, path, t -> 0)
+                .noise(40);
+        Movement v = measured(note).held().vibrato();
+        assertThat(v.shape()).isEqualTo(shape);
+        assertThat(v.shapeOdds()).isGreaterThan(0.9);
+        assertThat(v.rateHz()).isCloseTo(4, within(0.1));
+    }
+
     @Test
     void tremoloIsNoVibrato() throws Exception {
         MadeUpNote note = new MadeUpNote(3, 0.1, 2.4)

@@ -217,6 +217,7 @@ public final class Bench {
             unsaved.set(0);
             projectPath.set(opened.path());
         });
+        opened.rehearse(opened.now(first));
         bring(first);
         if (before != null) {
             before.close();

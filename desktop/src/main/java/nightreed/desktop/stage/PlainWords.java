@@ -73,6 +73,13 @@ final class PlainWords {
                             : String.format(
                                     Locale.ROOT, " at %.1f Hz", h.tremolo().rateHz())));
         }
+        if (h.filter() != null) {
+            out.add(String.format(
+                    Locale.ROOT,
+                    "The brightness swings by %.2f octaves at %.1f Hz, as a filter with an LFO.",
+                    h.filter().depth(),
+                    h.filter().rateHz()));
+        }
         double later = MeasuredPaths.msPerHarmonic(h);
         if (later > 0.4) {
             out.add(String.format(
