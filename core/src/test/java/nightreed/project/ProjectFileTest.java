@@ -12,6 +12,7 @@ import java.util.Random;
 import nightreed.match.Comparison;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
+import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.recipe.RecipeTest;
@@ -187,7 +188,7 @@ class ProjectFileTest {
         }
     }
 
-    /** As version 1 wrote it: no aspect and no picture in a take. */
+    /** As version 1 wrote it: no aspect and no picture in a take, nothing by hand. */
     @Test
     void anOlderProjectIsBroughtUpToDateAndKept() throws Exception {
         Path file = folder.resolve("test.nightreed");
@@ -198,6 +199,7 @@ class ProjectFileTest {
         for (String column : new String[] {"worst_aspect", "worst_jnd", "picture"}) {
             sql(file, "alter table take drop column " + column);
         }
+        sql(file, "alter table edit drop column hand");
         sql(
                 file,
                 "insert into take(imitation, name, note, at, total_jnd, recipe) select 1, 'old', 'kept', '2026', 0.5,"
@@ -209,6 +211,7 @@ class ProjectFileTest {
             assertThat(old.recipe()).isEqualTo(recipe);
             assertThat(old.picture()).isNull();
             assertThat(old.worstJnd()).isNull();
+            assertThat(p.now(p.imitations().get(0)).hand()).isEqualTo(Hand.NONE);
         }
         Path backup = folder.resolve("test.nightreed.schema1.backup");
         try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + backup);
