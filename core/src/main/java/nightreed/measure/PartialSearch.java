@@ -134,6 +134,9 @@ final class PartialSearch {
         int first = (int) Math.max(2, Math.ceil(20 / fs * s.fft.length()));
         for (int k = first; k < p.length - 2; k++) {
             if (p[k] > p[k - 1] && p[k] >= p[k + 1]) {
+                if (p[k] <= least * local[k]) {
+                    continue;
+                }
                 double noise = Math.max(local[k], floor.at(k * fs / s.fft.length()));
                 if (p[k] > least * noise) {
                     double a = p[k - 1];
@@ -166,16 +169,15 @@ final class PartialSearch {
             knots.add(new double[] {(a + b) / 2.0, band[band.length / 2] / Math.log(2)});
             a = b;
         }
-        int j = 0;
-        for (int k = 0; k < p.length; k++) {
-            while (j + 1 < knots.size() && knots.get(j + 1)[0] <= k) {
-                j++;
+        int k = 0;
+        for (int n = 0; n < knots.size(); n++) {
+            double[] left = knots.get(n);
+            double[] right = knots.get(Math.min(n + 1, knots.size() - 1));
+            int end = n + 1 < knots.size() ? (int) Math.min(p.length, Math.ceil(right[0])) : p.length;
+            double slope = right[0] > left[0] ? (right[1] - left[1]) / (right[0] - left[0]) : 0;
+            for (; k < end; k++) {
+                out[k] = left[1] + slope * Math.max(0, k - left[0]);
             }
-            double[] left = knots.get(j);
-            double[] right = knots.get(Math.min(j + 1, knots.size() - 1));
-            double span = right[0] - left[0];
-            double f = span > 0 ? Math.max(0, Math.min(1, (k - left[0]) / span)) : 0;
-            out[k] = left[1] + f * (right[1] - left[1]);
         }
         return out;
     }

@@ -62,11 +62,11 @@ class CertaintyTest {
         try {
             for (Partial p : Measurer.measure(note.clip()).reliablePartials()) {
                 for (MadeUpNote.Mode m : note.modes()) {
-                    boolean this_ = Math.abs(m.hz() - p.frequencyHz()) < Math.max(0.25, 5 * p.frequencySeHz())
+                    boolean nearest = Math.abs(m.hz() - p.frequencyHz()) < Math.max(0.25, 5 * p.frequencySeHz())
                             && note.modes().stream()
                                     .noneMatch(o -> o != m
                                             && Math.abs(o.hz() - p.frequencyHz()) < Math.abs(m.hz() - p.frequencyHz()));
-                    if (this_ && p.t60Seconds() != null) {
+                    if (nearest && p.t60Seconds() != null) {
                         cases++;
                         frequencies += Math.abs(m.hz() - p.frequencyHz()) < 1.96 * p.frequencySeHz() ? 1 : 0;
                         decays += Math.abs(m.t60() - p.t60Seconds()) < 1.96 * p.t60SeSeconds() ? 1 : 0;

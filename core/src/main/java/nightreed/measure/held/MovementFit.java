@@ -235,9 +235,12 @@ final class MovementFit {
         }
 
         private static double form(Movement.Shape shape, double angle) {
-            double sine = Math.sin(angle);
-            // the edges of a gate are as steep as the windows of the path let them be
-            return shape == Movement.Shape.SQUARE ? Math.tanh(4 * sine) : Math.asin(sine) * 2 / Math.PI;
+            if (shape == Movement.Shape.SQUARE) {
+                // the edges of a gate are as steep as the windows of the path let them be
+                return Math.tanh(4 * Math.sin(angle));
+            }
+            double turn = angle / (2 * Math.PI) + 0.25;
+            return 1 - 4 * Math.abs(turn - Math.floor(turn) - 0.5); // rises through 0 at angle 0
         }
 
         double growth(double at) {
