@@ -113,7 +113,7 @@ public final class Measurer {
         double fs = clip.sampleRateHz();
         List<Partial> found = struck.partials();
         List<SeriesFit> ranked = SeriesFit.rank(found);
-        List<StrikeNote> notes = StrikeNotes.rank(found, ranked);
+        List<StrikeNote> notes = StrikeNotes.rank(found, ranked, struck.string());
         SeriesFit series = ranked.isEmpty() || ranked.get(0).matched() < 2 ? null : ranked.get(0);
         StiffString string = struck.string();
         Double f0 = string != null
@@ -188,7 +188,14 @@ public final class Measurer {
                 Pitch.centsFromNearest(f0),
                 ranked.isEmpty() || ranked.get(0).matched() < 2 ? null : ranked.get(0),
                 partials,
-                List.of(new StrikeNote(note, f0, 0.98, "all partials are its harmonics, and move with it")),
+                List.of(new StrikeNote(
+                        note,
+                        f0,
+                        held.share(),
+                        String.format(
+                                Locale.ROOT,
+                                "%.0f %% of the sound are its harmonics, and move with it",
+                                100 * held.share()))),
                 BrightnessPath.of(x, fs, onset.sample(), floor).summary(),
                 Attack.seconds(x, fs, onset.sample()),
                 null,

@@ -15,6 +15,31 @@ final class StrikeNotes {
 
     private StrikeNotes() {}
 
+    /**
+     * @param string law of a string that the partials follow, null if none: its fundamental is the pitch then, as surely as
+     *     the partials follow it
+     */
+    static List<StrikeNote> rank(List<Partial> partials, List<SeriesFit> ranked, StiffString string) {
+        List<StrikeNote> others = rank(partials, ranked);
+        if (string == null) {
+            return others;
+        }
+        long sure = partials.stream().filter(Partial::reliable).count();
+        double certainty = Math.min(1, (double) string.matched() / Math.max(1, sure));
+        List<StrikeNote> out = new ArrayList<>();
+        out.add(new StrikeNote(
+                Pitch.name(Pitch.nearestKey(string.f0Hz())),
+                string.f0Hz(),
+                certainty,
+                string.matched() + " partials follow the law of a string"));
+        for (StrikeNote n : others) {
+            if (out.size() < 3 && Math.abs(Pitch.cents(n.frequencyHz(), string.f0Hz())) >= 25) {
+                out.add(new StrikeNote(n.note(), n.frequencyHz(), (1 - certainty) * n.certainty(), n.why()));
+            }
+        }
+        return out;
+    }
+
     static List<StrikeNote> rank(List<Partial> partials, List<SeriesFit> ranked) {
         List<Partial> sure = partials.stream().filter(Partial::reliable).toList();
         if (sure.isEmpty()) {

@@ -21,6 +21,10 @@ class LawsTest {
                 .clip());
         assertThat(m.f0Hz()).isCloseTo(f0, within(f0 * 1e-4));
         assertThat(m.inharmonicityB()).isCloseTo(b, within(0.02 * b));
+        // the pitch and its first candidate are one and the same, and the certainties are shares of one
+        assertThat(m.strikeNotes().get(0).frequencyHz()).isEqualTo(m.f0Hz());
+        assertThat(m.strikeNotes().stream().mapToDouble(StrikeNote::certainty).sum())
+                .isBetween(0.5, 1.0001);
     }
 
     @Test

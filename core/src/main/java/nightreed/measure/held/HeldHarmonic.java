@@ -4,7 +4,7 @@ package nightreed.measure.held;
  * One harmonic of a held note.
  *
  * @param number        1 for the fundamental
- * @param frequencyHz   mean frequency while the note is held [Hz]
+ * @param frequencyHz   {@code number} times the pitch [Hz]: what is driven all the time locks its harmonics to it
  * @param frequencySeHz its standard error [Hz]
  * @param amplitude     level while the note is held, as a peak [1 = full scale]
  * @param phaseRad      phase relative to {@code number} times that of the path [rad]

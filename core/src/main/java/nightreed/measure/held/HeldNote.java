@@ -16,6 +16,7 @@ import nightreed.dsp.SincReader;
  * @param vibrato        swing of the pitch [cents], null if there is none
  * @param tremolo        swing of the level [dB], null if there is none
  * @param filter         swing of the brightness [octaves of the centroid], null if there is none
+ * @param share          share of the power over the background that the harmonics explain, 0 to 1
  * @param noiseDb        breath or bow noise between the harmonics, over the energy of the harmonics [dB]
  * @param pathSeconds    times of the pitch path [s in the recording]
  * @param pathHz         pitch there [Hz]
@@ -30,6 +31,7 @@ public record HeldNote(
         Movement vibrato,
         Movement tremolo,
         Movement filter,
+        double share,
         double noiseDb,
         double[] pathSeconds,
         double[] pathHz) {
@@ -81,10 +83,11 @@ public record HeldNote(
             total += levels[n - 1] / 2;
             between += mean(h, n, false) / 2;
         }
-        if (total < LEAST_SHARE * (span.loudest() - variance) || hasGaps(levels)) {
+        double share = Math.min(1, total / (span.loudest() - variance));
+        if (share < LEAST_SHARE || hasGaps(levels)) {
             return null;
         }
-        return describe(x, reader, fs, onset, known, span, h, between / total);
+        return describe(x, reader, fs, onset, known, span, h, share, between / total);
     }
 
     /**
@@ -125,6 +128,7 @@ public record HeldNote(
             boolean known,
             HeldSpan span,
             Harmonics h,
+            double share,
             double noiseShare) {
         int frames = h.frames();
         double[] t = new double[frames - 1];
@@ -174,6 +178,7 @@ public record HeldNote(
                 deep(pitch.movement(), 1.5),
                 deep(level.movement(), 0.4),
                 deep(bright.movement(), 0.05),
+                share,
                 10 * Math.log10(noiseShare + 1e-12),
                 t,
                 hz);
@@ -241,19 +246,17 @@ public record HeldNote(
             double noise = mean(h, n, false);
             double coherent = (re * re + im * im) / (noise / independent);
             double power = mean(h, n, true) / noise - 1;
-            double plain = power * independent / Math.sqrt(independent);
+            double plain = power * Math.sqrt(independent);
             if (coherent < LEAST_RATIO && plain < 6) {
                 continue;
             }
-            double amplitude = Math.sqrt(Math.max(re * re + im * im, (power) * noise));
+            double amplitude = Math.sqrt(Math.max(re * re + im * im, power * noise));
             double snr = Math.max(coherent, power * independent);
             double[] rise = amplitude * amplitude > 60 * noise ? rise(whole, n, amplitude) : null;
-            double length = (span.to() - span.from()) / fs;
-            double own = Math.sqrt(6 / Math.max(1, snr)) / (Math.PI * length);
             out.add(new HeldHarmonic(
                     n,
                     n * f0,
-                    Math.min(n * f0Se + 1e-9, own + n * f0Se),
+                    n * f0Se,
                     amplitude,
                     Math.atan2(im, re),
                     10 * Math.log10(snr),

@@ -34,6 +34,9 @@ class HeldNoteTest {
         assertThat(v.delaySeconds()).isCloseTo(0.3, within(0.1));
         assertThat(m.reliablePartials()).hasSize(12);
         assertThat(m.held().tremolo()).isNull();
+        assertThat(m.strikeNotes().get(0).certainty())
+                .isEqualTo(m.held().share())
+                .isBetween(0.95, 1.0);
     }
 
     @Test
