@@ -1,5 +1,8 @@
 package nightreed.bench;
 
+import java.io.IOException;
+import java.lang.management.ManagementFactory;
+import java.lang.management.ThreadMXBean;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -8,8 +11,13 @@ import java.util.Locale;
 import java.util.Random;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.FutureTask;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import javafx.application.Platform;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
@@ -27,7 +35,8 @@ import nightreed.room.RecordingRoom;
 
 /**
  * A scripted user at the real window for half an hour, and a watchdog that asks the FX thread every 10 ms how it is: the
- * longest answer, all answers over 100 ms with what was being done, and the memory in use after each minute.
+ * longest answer, all answers over 100 ms with what was being done, what the FX thread worked itself and how long an idle
+ * thread took to answer, and the memory in use after each minute.
  * <pre>xvfb-run -a java -Xmx1500m -Dprism.order=sw -cp 'bench/target/*:desktop/target/*:desktop/target/lib/*' \
  *     nightreed.bench.LongSession 30</pre>
  */
@@ -36,7 +45,8 @@ public final class LongSession {
     private final Random chance = new Random(4);
     private volatile String doing = "starting";
     private volatile boolean over;
-    private final List<String> stalls = new ArrayList<>();
+    private final List<Stall> stalls = new ArrayList<>();
+    private long fxThread;
     private final List<Double> waits = new ArrayList<>();
 
     private LongSession(Workbench workbench) {
@@ -57,6 +67,7 @@ public final class LongSession {
         w.bench().open(DemoProject.open(null, Progress.NONE));
         TimeUnit.SECONDS.sleep(5); // the window's own start is measured elsewhere
         LongSession s = new LongSession(w);
+        s.fxThread = fx(() -> Thread.currentThread().getId());
         Thread watchdog = new Thread(s::watch);
         watchdog.setDaemon(true);
         watchdog.start();
@@ -75,22 +86,63 @@ public final class LongSession {
     }
 
     private void watch() {
+        ThreadMXBean threads = ManagementFactory.getThreadMXBean();
+        ExecutorService idler = Executors.newSingleThreadExecutor(r -> {
+            Thread t = new Thread(r, "idler");
+            t.setDaemon(true);
+            return t;
+        });
         while (!over) {
             String during = doing;
+            long worked = threads.getThreadCpuTime(fxThread);
+            long stolen = stolenTicks();
             long asked = System.nanoTime();
             CountDownLatch answered = new CountDownLatch(1);
             Platform.runLater(answered::countDown);
+            Future<Double> idle = idler.submit(() -> (System.nanoTime() - asked) / 1e6);
             try {
                 answered.await();
                 double ms = (System.nanoTime() - asked) / 1e6;
                 waits.add(ms);
                 if (ms > 100) {
-                    stalls.add(String.format(Locale.ROOT, "%.0f ms while %s", ms, during));
+                    double own = (threads.getThreadCpuTime(fxThread) - worked) / 1e6;
+                    stalls.add(new Stall(during, ms, own, idle.get(), 10.0 * (stolenTicks() - stolen)));
                 }
                 TimeUnit.MILLISECONDS.sleep(10);
-            } catch (InterruptedException e) {
+            } catch (InterruptedException | ExecutionException e) {
                 return;
             }
+        }
+    }
+
+    /**
+     * One answer that took more than 100 ms.
+     *
+     * @param ms     from question to answer
+     * @param own    processor time of the FX thread meanwhile, ms: what it did itself
+     * @param idle   time that a thread with nothing to do took for the same answer, ms: what the machine did to everyone
+     * @param stolen time that other machines on the same host took from this one's processors meanwhile, ms
+     */
+    private record Stall(String during, double ms, double own, double idle, double stolen) {
+        @Override
+        public String toString() {
+            return String.format(
+                    Locale.ROOT,
+                    "%4.0f ms (worked %.0f, idle thread %.0f, stolen %.0f) while %s",
+                    ms,
+                    own,
+                    idle,
+                    stolen,
+                    during);
+        }
+    }
+
+    /** Hundredths of a second of all processors given to other machines; 0 where the system does not say. */
+    private static long stolenTicks() {
+        try (Stream<String> lines = Files.lines(Path.of("/proc/stat"))) {
+            return Long.parseLong(lines.findFirst().orElse("").trim().split("\\s+")[8]);
+        } catch (IOException | RuntimeException e) {
+            return 0;
         }
     }
 
@@ -205,7 +257,12 @@ public final class LongSession {
                 sorted[sorted.length / 2],
                 sorted[(int) (0.999 * (sorted.length - 1))],
                 sorted[sorted.length - 1]);
-        System.out.println(stalls.size() + " answers over 100 ms");
+        System.out.printf(
+                "%d answers over 100 ms; %d of them while less than a tenth of the time was stolen; in %d the FX thread"
+                        + " worked for more than 100 ms itself%n",
+                stalls.size(),
+                stalls.stream().filter(x -> x.stolen() < 0.1 * x.ms()).count(),
+                stalls.stream().filter(x -> x.own() > 100).count());
         stalls.forEach(System.out::println);
     }
 }

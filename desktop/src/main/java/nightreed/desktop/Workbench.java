@@ -17,7 +17,6 @@ import nightreed.desktop.settings.Places;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.settings.Preferences.Place;
-import nightreed.desktop.shell.Looks;
 import nightreed.desktop.shell.Shell;
 import nightreed.device.AudioOutput;
 import nightreed.device.Desk;
@@ -64,7 +63,7 @@ public final class Workbench {
 
     private void follow(Preferences before, Preferences now) {
         if (now.look() != before.look() && shell.getScene() != null) {
-            Looks.apply(shell.getScene(), now.look());
+            shell.wear(now.look());
         }
         if (!java.util.Objects.equals(now.output(), before.output()) || now.blockSamples() != before.blockSamples()) {
             SoundOut out = sound();
@@ -130,8 +129,7 @@ public final class Workbench {
         stage = window;
         Place p = preferences.get().place();
         Scene scene = new Scene(shell, p.width(), p.height());
-        Looks.apply(scene, preferences.get().look());
-        shell.listen(scene);
+        shell.enter(scene);
         stage.setTitle("Night Reed");
         stage.setMinWidth(1000);
         stage.setMinHeight(680);

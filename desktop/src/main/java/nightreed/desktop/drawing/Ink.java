@@ -1,13 +1,13 @@
 package nightreed.desktop.drawing;
 
-import javafx.scene.Scene;
+import javafx.scene.Node;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 
 /**
  * Colours of the drawings by role, one set per look. The style sheets night.css and day.css say the same for controls. A
- * scene carries its ink, so that drawings need not be told.
+ * part of the window carries its ink, so that drawings need not be told.
  *
  * @param ground    behind everything
  * @param panel     behind a drawing
@@ -63,15 +63,19 @@ public record Ink(
                 Color.web(c[12]));
     }
 
-    /** Ink of the scene that a canvas is in; night ink as long as it is in none. */
+    /** Ink of the part of the window that a canvas is in; night ink as long as it is in none. */
     public static Ink of(GraphicsContext g) {
-        Scene scene = g.getCanvas().getScene();
-        return scene != null && scene.getProperties().get(Ink.class) instanceof Ink ink ? ink : NIGHT;
+        for (Node n = g.getCanvas(); n != null; n = n.getParent()) {
+            if (n.hasProperties() && n.getProperties().get(Ink.class) instanceof Ink ink) {
+                return ink;
+            }
+        }
+        return NIGHT;
     }
 
-    /** Gives a scene its ink. */
-    public void fill(Scene scene) {
-        scene.getProperties().put(Ink.class, this);
+    /** Gives a part of the window its ink. */
+    public void fill(Node part) {
+        part.getProperties().put(Ink.class, this);
     }
 
     public static Font textFont(double size) {

@@ -1,38 +1,109 @@
 package nightreed.desktop.shell;
 
 import atlantafx.base.theme.PrimerDark;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
+import javafx.animation.AnimationTimer;
 import javafx.application.Application;
+import javafx.scene.Node;
 import javafx.scene.Scene;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Ink;
 import nightreed.desktop.settings.Preferences.Look;
 
-/** Night and day: style sheets for the controls, ink for the drawings. */
-public final class Looks {
+/**
+ * Night and day: a style class for the controls and ink for the drawings, worn by each part of the window by itself. A change
+ * of look goes through the parts one a frame, what is seen first, because to style the whole window anew at once would hold
+ * it up for a quarter of a second.
+ */
+final class Looks {
     /**
      * Shapes of the controls. Its light sister differs in colours only, all of which come from our own sheets; and to read
      * another theme takes a tenth of a second.
      */
     private static final String THEME = new PrimerDark().getUserAgentStylesheet();
 
-    private Looks() {}
+    private final Set<Node> parts = new LinkedHashSet<>();
+    private final List<Node> old = new ArrayList<>(); // parts that do not wear the look yet
+    private final AnimationTimer partByPart = new AnimationTimer() {
+        @Override
+        public void handle(long now) {
+            next();
+        }
+    };
+    private Look look;
 
-    public static void apply(Scene scene, Look look) {
-        boolean night = look == Look.NIGHT;
+    Looks(Look look) {
+        this.look = look;
+    }
+
+    /** Gives a scene our sheets and the ground of the look. */
+    void begin(Scene scene) {
         if (!THEME.equals(Application.getUserAgentStylesheet())) {
             Application.setUserAgentStylesheet(THEME);
         }
-        (night ? Ink.NIGHT : Ink.DAY).fill(scene);
-        String colours = sheet(night ? "night.css" : "day.css");
-        if (scene.getStylesheets().isEmpty()) {
-            scene.getStylesheets().setAll(List.of(colours, sheet("look.css")));
-        } else {
-            scene.getStylesheets().set(0, colours); // the rules stay, and need not be read again
+        scene.getStylesheets().setAll(sheet("night.css"), sheet("day.css"), sheet("look.css"));
+        scene.setFill(ink().ground());
+    }
+
+    /** Takes a node with all that is in it as a part, in the look of now. The node must not be within another part. */
+    void add(Node part) {
+        if (parts.add(part)) {
+            wear(part);
         }
-        scene.setFill((night ? Ink.NIGHT : Ink.DAY).ground());
-        Drawing.redrawAll(scene.getRoot());
+    }
+
+    /** Forgets a part that has left the window. */
+    void remove(Node part) {
+        parts.remove(part);
+        old.remove(part);
+    }
+
+    /** Begins to change all parts; those that are seen come first. */
+    void change(Scene scene, Look next) {
+        look = next;
+        scene.setFill(ink().ground());
+        old.clear();
+        old.addAll(parts);
+        old.sort((a, b) -> Boolean.compare(b.isVisible(), a.isVisible()));
+        partByPart.start();
+    }
+
+    /** Has a part wear the look at once, as it is about to be seen. */
+    void ready(Node part) {
+        if (old.remove(part)) {
+            wear(part);
+        }
+    }
+
+    private void next() {
+        if (old.isEmpty()) {
+            partByPart.stop();
+        } else {
+            wear(old.remove(0));
+        }
+    }
+
+    private void wear(Node part) {
+        ink().fill(part);
+        Collection<String> all = List.of(styleClass(Look.NIGHT), styleClass(Look.DAY));
+        List<String> worn = new ArrayList<>(part.getStyleClass());
+        worn.removeAll(all);
+        worn.add(styleClass(look));
+        part.getStyleClass().setAll(worn); // one change, so that it is styled once
+        Drawing.redrawAll(part);
+    }
+
+    private Ink ink() {
+        return look == Look.NIGHT ? Ink.NIGHT : Ink.DAY;
+    }
+
+    private static String styleClass(Look look) {
+        return look == Look.NIGHT ? "night" : "day";
     }
 
     private static String sheet(String name) {

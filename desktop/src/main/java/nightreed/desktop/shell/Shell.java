@@ -43,6 +43,7 @@ import nightreed.desktop.page.WelcomePage;
 import nightreed.desktop.rail.ListeningRail;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
+import nightreed.desktop.settings.Preferences.Look;
 import nightreed.desktop.stage.BriefView;
 import nightreed.desktop.stage.BuildView;
 import nightreed.desktop.stage.CompareView;
@@ -61,6 +62,7 @@ public final class Shell extends BorderPane {
     private final Supplier<SoundOut> outputs;
     private SoundOut sound; // from complete() on, as are rail, path and side
     private final PreferenceStore preferences;
+    private final Looks looks;
     private ListeningRail rail;
     private StagePath path;
     private final Map<Stage6, StageView> views = new EnumMap<>(Stage6.class);
@@ -97,15 +99,16 @@ public final class Shell extends BorderPane {
         this.bench = bench;
         this.outputs = outputs;
         this.preferences = preferences;
-        getStyleClass().add("shell");
+        looks = new Looks(preferences.get().look());
         setBottom(ground("rail"));
         setTop(ground("top"));
         setLeft(ground("stage-path"));
     }
 
-    private static Region ground(String style) {
+    private Region ground(String style) {
         Region r = new Region();
         r.getStyleClass().add(style);
+        looks.add(r);
         return r;
     }
 
@@ -136,6 +139,7 @@ public final class Shell extends BorderPane {
         rail = new ListeningRail(bench, sound);
         Help.chapter(rail, "listening");
         setBottom(rail);
+        List.of(head, path, side, rail).forEach(looks::add);
         bench.stateProperty().addListener((o, before, s) -> show(before, s));
         bench.taskProperty().addListener((o, a, t) -> show(t));
         show(bench.taskProperty().get());
@@ -188,15 +192,17 @@ public final class Shell extends BorderPane {
         show(view.margin(), false);
         // all stay in the window: putting one in anew would have everything in it styled again, at every change of
         // stage
+        looks.add(view.centre());
         centre.getChildren().add(view.centre());
         allNotes.getChildren().add(view.margin());
         return view;
     }
 
-    private static void show(Node n, boolean on) {
+    private void show(Node n, boolean on) {
         n.setVisible(on);
         n.setManaged(on);
         if (on) {
+            looks.ready(n);
             Drawing.freshen(n);
         }
     }
@@ -276,6 +282,7 @@ public final class Shell extends BorderPane {
         closePage();
         show(view(stage).centre(), false);
         if (!centre.getChildren().contains(next)) {
+            looks.add(next);
             centre.getChildren().add(next);
         }
         next.setOpacity(1);
@@ -293,6 +300,10 @@ public final class Shell extends BorderPane {
     private void closePage() {
         if (page != null) {
             show(page, false);
+            if (page != guide && page != preferencesPage) { // made anew each time
+                centre.getChildren().remove(page);
+                looks.remove(page);
+            }
             page = null;
             preferences.change(Preferences::asWelcomed);
         }
@@ -331,6 +342,7 @@ public final class Shell extends BorderPane {
 
     /** Has a page styled once, unseen. */
     private void putAway(Page p) {
+        looks.add(p);
         centre.getChildren().add(p);
         p.setOpacity(0);
         Platform.runLater(() -> show(p, p == page));
@@ -572,8 +584,14 @@ public final class Shell extends BorderPane {
         }
     }
 
-    /** Keys of the whole window. Letters play unless text is being typed. */
-    public void listen(Scene scene) {
+    /** Has the window change to a look, a part of it at a time. */
+    public void wear(Look look) {
+        looks.change(getScene(), look);
+    }
+
+    /** Looks and keys of the whole window. Letters play unless text is being typed. */
+    public void enter(Scene scene) {
+        looks.begin(scene);
         scene.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
         scene.addEventFilter(KeyEvent.KEY_RELEASED, e -> {
             if (!typing(scene) && rail != null) {
