@@ -7,6 +7,7 @@ import nightreed.measure.Attack;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.measure.StrikeBands;
+import nightreed.measure.traits.Traits;
 import nightreed.music.Pitch;
 import nightreed.recipe.Exciter;
 import nightreed.recipe.Mode;
@@ -88,6 +89,8 @@ final class Prediction {
                 null,
                 bands,
                 null,
+                null,
+                Traits.NONE,
                 null,
                 null,
                 List.of(),

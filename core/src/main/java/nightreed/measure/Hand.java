@@ -11,10 +11,19 @@ import nightreed.sound.Clip;
  *
  * @param leftOutHz    partials that are no part of the sound [Hz]
  * @param takenInHz    partials that the machine doubted or did not find [Hz]
+ * @param lockedHz     partials that stay as they are, whatever is estimated again around them [Hz]
+ * @param splitHz      partials that are two [Hz]
+ * @param mergedHz     places between two partials that are one [Hz]
  * @param strikeNoteHz pitch that is heard, null for the measured one [Hz]
  */
-public record Hand(List<Double> leftOutHz, List<Double> takenInHz, Double strikeNoteHz) {
-    public static final Hand NONE = new Hand(List.of(), List.of(), null);
+public record Hand(
+        List<Double> leftOutHz,
+        List<Double> takenInHz,
+        List<Double> lockedHz,
+        List<Double> splitHz,
+        List<Double> mergedHz,
+        Double strikeNoteHz) {
+    public static final Hand NONE = new Hand(List.of(), List.of(), List.of(), List.of(), List.of(), null);
 
     /** Two frequencies closer than this are one partial [cents]; or closer than {@link #SAME_HZ}. */
     private static final double SAME_CENTS = 2;
@@ -22,25 +31,55 @@ public record Hand(List<Double> leftOutHz, List<Double> takenInHz, Double strike
     private static final double SAME_HZ = 0.05;
 
     public Hand {
-        leftOutHz = leftOutHz == null ? List.of() : List.copyOf(leftOutHz);
-        takenInHz = takenInHz == null ? List.of() : List.copyOf(takenInHz);
+        leftOutHz = known(leftOutHz);
+        takenInHz = known(takenInHz);
+        lockedHz = known(lockedHz);
+        splitHz = known(splitHz);
+        mergedHz = known(mergedHz);
+    }
+
+    /** What older projects do not know of is nothing. */
+    private static List<Double> known(List<Double> all) {
+        return all == null ? List.of() : List.copyOf(all);
     }
 
     public Hand leaveOut(double hz) {
-        return new Hand(with(leftOutHz, hz), without(takenInHz, hz), strikeNoteHz);
+        return new Hand(with(leftOutHz, hz), without(takenInHz, hz), lockedHz, splitHz, mergedHz, strikeNoteHz);
     }
 
     public Hand takeIn(double hz) {
-        return new Hand(without(leftOutHz, hz), with(takenInHz, hz), strikeNoteHz);
+        return new Hand(without(leftOutHz, hz), with(takenInHz, hz), lockedHz, splitHz, mergedHz, strikeNoteHz);
     }
 
-    /** As measured again, whatever was said of a partial. */
+    /** As measured again, whether it had been left out or taken in. */
     public Hand forget(double hz) {
-        return new Hand(without(leftOutHz, hz), without(takenInHz, hz), strikeNoteHz);
+        return new Hand(without(leftOutHz, hz), without(takenInHz, hz), lockedHz, splitHz, mergedHz, strikeNoteHz);
+    }
+
+    public Hand lock(double hz) {
+        return new Hand(leftOutHz, takenInHz, with(lockedHz, hz), splitHz, mergedHz, strikeNoteHz);
+    }
+
+    public Hand unlock(double hz) {
+        return new Hand(leftOutHz, takenInHz, without(lockedHz, hz), splitHz, mergedHz, strikeNoteHz);
+    }
+
+    public Hand split(double hz) {
+        return new Hand(leftOutHz, takenInHz, lockedHz, with(splitHz, hz), mergedHz, strikeNoteHz);
+    }
+
+    /** @param hz place between the two [Hz] */
+    public Hand merge(double hz) {
+        return new Hand(leftOutHz, takenInHz, lockedHz, splitHz, with(mergedHz, hz), strikeNoteHz);
     }
 
     public Hand strikeNote(Double hz) {
-        return new Hand(leftOutHz, takenInHz, hz);
+        return new Hand(leftOutHz, takenInHz, lockedHz, splitHz, mergedHz, hz);
+    }
+
+    /** Whether a partial is locked. */
+    public boolean locks(Partial p) {
+        return holds(lockedHz, p.frequencyHz());
     }
 
     /** Whether a partial was left out by hand. */
@@ -66,25 +105,22 @@ public record Hand(List<Double> leftOutHz, List<Double> takenInHz, Double strike
         }
         double base = strikeNoteHz != null ? strikeNoteHz : measured.f0Hz() != null ? measured.f0Hz() : 0;
         List<Partial> partials = new ArrayList<>();
-        for (Partial p : measured.partials()) {
-            Partial q = leavesOut(p) ? p.sure(false) : takesIn(p) ? p.sure(true) : p;
+        for (Partial p : refitted(measured, clip)) {
+            boolean another =
+                    measured.isChord() && strikeNoteHz != null && !Chord.member(p.frequencyHz(), strikeNoteHz);
+            Partial q = leavesOut(p) ? p.sure(false) : takesIn(p) ? p.sure(true) : another ? p.sure(false) : p;
             partials.add(base > 0 ? q.withRatio(q.frequencyHz() / base) : q);
-        }
-        for (double hz : takenInHz) {
-            if (measured.partials().stream().noneMatch(p -> same(p.frequencyHz(), hz))) {
-                Partial found = PartialNear.find(clip, measured, hz);
-                if (found != null) {
-                    partials.add(found.withRatio(found.frequencyHz() / (base > 0 ? base : found.frequencyHz())));
-                }
-            }
         }
         partials.sort((a, b) -> Double.compare(a.frequencyHz(), b.frequencyHz()));
         List<String> remarks = new ArrayList<>(measured.remarks());
         remarks.add(String.format(
                 Locale.ROOT,
-                "By hand: %d left out, %d taken in%s.",
+                "By hand: %d left out, %d taken in, %d locked, %d taken apart, %d taken together%s.",
                 leftOutHz.size(),
                 takenInHz.size(),
+                lockedHz.size(),
+                splitHz.size(),
+                mergedHz.size(),
                 strikeNoteHz == null ? "" : ", the strike note chosen"));
         return measured.withHand(
                 strikeNoteHz == null ? measured.f0Hz() : strikeNoteHz,
@@ -92,6 +128,29 @@ public record Hand(List<Double> leftOutHz, List<Double> takenInHz, Double strike
                 strikeNoteHz == null ? measured.centsFromConcert() : (Double) Pitch.centsFromNearest(strikeNoteHz),
                 partials,
                 remarks);
+    }
+
+    /** What was measured, with what was taken in, apart and together estimated from the recording. */
+    private List<Partial> refitted(Measurement measured, Clip clip) {
+        List<Partial> partials = new ArrayList<>(measured.partials());
+        for (double hz : takenInHz) {
+            Partial found = partials.stream().anyMatch(p -> same(p.frequencyHz(), hz))
+                    ? null
+                    : PartialNear.find(clip, measured, hz);
+            if (found != null) {
+                partials.add(found);
+            }
+        }
+        HandFit fit = splitHz.isEmpty() && mergedHz.isEmpty() ? null : HandFit.of(clip, measured, this::locks);
+        if (fit != null) {
+            for (double hz : splitHz) {
+                partials = fit.split(partials, hz);
+            }
+            for (double hz : mergedHz) {
+                partials = fit.merge(partials, hz);
+            }
+        }
+        return partials;
     }
 
     private static boolean same(double a, double b) {

@@ -2,6 +2,7 @@ package nightreed.measure;
 
 import java.util.List;
 import nightreed.measure.held.HeldNote;
+import nightreed.measure.traits.Traits;
 
 /**
  * What a recorded note is made of. Anything that could not be measured is null.
@@ -21,6 +22,8 @@ import nightreed.measure.held.HeldNote;
  * @param strikeBands       what the burst and the partials put into the critical bands
  * @param inharmonicityB    stiffness B of a string whose partials follow n f0 √(1 + B n²), null if they follow no such law
  * @param held              what a bowed or blown note does, null for one that dies by itself
+ * @param traits           formants, source, pluck point, law of the decays
+ * @param echo             repeat of the sound in the recording, null if there is none
  * @param loudnessLufs      loudness of the whole clip (ITU-R BS.1770-4) [LUFS]
  * @param noteOnsets        where notes begin in the recording, of which this is the first [s]
  * @param remarks           what the listener should know about the recording, in plain sentences
@@ -41,12 +44,15 @@ public record Measurement(
         StrikeBands strikeBands,
         Double inharmonicityB,
         HeldNote held,
+        Traits traits,
+        Echo echo,
         Double loudnessLufs,
         List<Double> noteOnsets,
         List<String> remarks) {
     public Measurement {
         partials = List.copyOf(partials);
         strikeNotes = List.copyOf(strikeNotes);
+        traits = traits == null ? Traits.NONE : traits; // older projects have none
         noteOnsets = noteOnsets == null ? List.of(onsetSeconds) : List.copyOf(noteOnsets); // older projects have none
         remarks = List.copyOf(remarks);
     }
@@ -56,35 +62,40 @@ public record Measurement(
         return partials.stream().filter(Partial::reliable).toList();
     }
 
+    /** Whether these are several notes at once, none of which has been chosen: then there is no pitch, but candidates. */
+    public boolean isChord() {
+        return f0Hz == null && strikeNotes.size() > 1;
+    }
+
     /** The same note in a longer recording, in which it comes later by so much [s]. */
     public Measurement shifted(double seconds) {
-        return new Measurement(
-                sampleRateHz,
-                durationSeconds,
+        return with(
                 onsetSeconds + seconds,
                 f0Hz,
                 nearestNote,
                 centsFromConcert,
-                series,
                 partials,
-                strikeNotes,
-                brightness,
-                attackSeconds,
-                noise,
-                strikeBands,
-                inharmonicityB,
-                held,
-                loudnessLufs,
                 noteOnsets.stream().map(t -> t + seconds).toList(),
                 remarks);
     }
 
     /** With pitch, partials and remarks as a person has them. */
     Measurement withHand(Double hz, String note, Double cents, List<Partial> own, List<String> said) {
+        return with(onsetSeconds, hz, note, cents, own, noteOnsets, said);
+    }
+
+    private Measurement with(
+            double onset,
+            Double hz,
+            String note,
+            Double cents,
+            List<Partial> own,
+            List<Double> onsets,
+            List<String> said) {
         return new Measurement(
                 sampleRateHz,
                 durationSeconds,
-                onsetSeconds,
+                onset,
                 hz,
                 note,
                 cents,
@@ -97,8 +108,10 @@ public record Measurement(
                 strikeBands,
                 inharmonicityB,
                 held,
+                traits,
+                echo,
                 loudnessLufs,
-                noteOnsets,
+                onsets,
                 said);
     }
 

@@ -4,6 +4,9 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import nightreed.measure.held.Movement;
+import nightreed.measure.traits.Formant;
+import nightreed.measure.traits.SourceWave;
+import nightreed.measure.traits.Traits;
 
 /** Measurements as JSON, in the layout that scripts rely on (docs/formats.md). What is not known is null. */
 public final class MeasurementJson {
@@ -89,13 +92,62 @@ public final class MeasurementJson {
                     .put("lowHz", m.noise().lowHz())
                     .put("highHz", m.noise().highHz());
         }
-        o.putArray("formants");
+        traits(o, m.traits());
+        if (m.echo() == null) {
+            o.putNull("echo");
+        } else {
+            o.putObject("echo")
+                    .put("delaySeconds", m.echo().delaySeconds())
+                    .put("gain", m.echo().gain())
+                    .put("feedback", m.echo().feedback());
+        }
         o.put("loudnessLufs", m.loudnessLufs());
         ArrayNode onsets = o.putArray("noteOnsetsSeconds");
         m.noteOnsets().forEach(onsets::add);
         ArrayNode remarks = o.putArray("remarks");
         m.remarks().forEach(remarks::add);
         return o;
+    }
+
+    private static void traits(ObjectNode o, Traits t) {
+        ArrayNode formants = o.putArray("formants");
+        for (Formant f : t.formants()) {
+            formants.addObject()
+                    .put("centerHz", f.centreHz())
+                    .put("bandwidthHz", f.bandwidthHz())
+                    .put("levelDb", f.levelDb())
+                    .put("centerSeHz", finite(f.centreSeHz()))
+                    .put("certainty", f.certainty());
+        }
+        o.put("slopeDbPerOctave", t.slopeDbPerOctave());
+        ArrayNode sources = o.putArray("sources");
+        for (SourceWave s : t.sources()) {
+            sources.addObject()
+                    .put("wave", s.wave().title())
+                    .put("width", s.width())
+                    .put("rollOffDbPerOctave", s.rollOffDbPerOctave())
+                    .put("cutoffHz", s.cutoffHz())
+                    .put("resonanceDb", s.resonanceDb())
+                    .put("rmsDb", s.rmsDb())
+                    .put("certainty", s.certainty());
+        }
+        if (t.pluckPoint() == null) {
+            o.putNull("pluckPoint");
+        } else {
+            o.putObject("pluckPoint")
+                    .put("share", t.pluckPoint().share())
+                    .put("shareSe", finite(t.pluckPoint().shareSe()))
+                    .put("certainty", t.pluckPoint().certainty());
+        }
+        if (t.decayLaw() == null) {
+            o.putNull("decayLaw");
+        } else {
+            o.putObject("decayLaw")
+                    .put("t60At1kHzSeconds", t.decayLaw().t60At1kHz())
+                    .put("exponent", t.decayLaw().exponent())
+                    .put("exponentSe", t.decayLaw().exponentSe())
+                    .put("spreadFactor", t.decayLaw().spread());
+        }
     }
 
     private static void movement(ObjectNode o, String name, String depth, Movement m) {

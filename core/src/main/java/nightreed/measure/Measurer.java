@@ -27,6 +27,9 @@ public final class Measurer {
     /** Time after the onset in which the strike's own noise may hide the partials [s]. */
     private static final double STRIKE_SECONDS = 0.012;
 
+    /** A note is measured up to its first echo if that leaves so much of it [s]. */
+    private static final double LEAST_BEFORE_ECHO = 0.2;
+
     private Measurer() {}
 
     /** {@link #measure(Clip, Progress)} with nobody waiting. */
@@ -43,7 +46,9 @@ public final class Measurer {
         double fs = clip.sampleRateHz();
         double[] x = usable(clip);
         progress.report(0.02, "finding the onset");
-        Onset first = Onset.find(x, fs);
+        Onset begin = Onset.find(x, fs);
+        Onset first = begin.strike(x, fs);
+        int swell = first.sample() - begin.sample();
         List<Integer> starts = new ArrayList<>(NoteOnsets.find(x, fs, first.sample()));
         Onset onset = first;
         int quiet = 0; // from where on the background is that of the room
@@ -54,10 +59,8 @@ public final class Measurer {
             onset = new Onset(quiet + later.sample(), later.hasLeadIn());
             starts.set(0, onset.sample());
         }
-        if (starts.size() > 1) {
-            x = Arrays.copyOf(x, starts.get(1) - (int) (0.005 * fs)); // the next note is not part of this one
-        }
-        List<Double> onsets = starts.stream().map(i -> i / fs).toList();
+        double[] all = x;
+        x = first(all, starts, fs);
         int start = onset.sample() + (int) Math.round(STRIKE_SECONDS * fs);
         int end = (int) Math.min(x.length, start + LONGEST_ANALYSED * fs);
         if (end - start < (SHORTEST_SECONDS - STRIKE_SECONDS) * fs) {
@@ -68,16 +71,36 @@ public final class Measurer {
                     1000 * SHORTEST_SECONDS));
         }
         NoiseFloor floor = onset.hasLeadIn()
-                ? NoiseFloor.of(x, quiet, onset.sample() - (int) (0.002 * fs), fs)
+                ? NoiseFloor.of(x, quiet, onset.sample() - swell - (int) (0.002 * fs), fs)
                 : NoiseFloor.none(fs);
         progress.report(0.04, "looking whether it is held");
         HeldNote held = HeldNote.measure(x, fs, onset.sample(), onset.hasLeadIn(), floor.total());
         if (held != null) {
-            return describe(clip, x, onset, held, floor, onsets);
+            return describe(clip, x, onset, held, floor, seconds(starts, fs));
+        }
+        double[] heard = Arrays.copyOf(all, (int) Math.min(all.length, onset.sample() + LONGEST_ANALYSED * fs));
+        Echo echo = Echo.find(heard, fs, onset.sample(), floor);
+        if (echo != null) {
+            int strike = onset.sample();
+            starts.removeIf(s -> echo.repeats((s - strike) / fs));
+            x = first(all, starts, fs);
+            if (echo.delaySeconds() > LEAST_BEFORE_ECHO) { // what comes after it is not the instrument alone
+                x = Arrays.copyOf(x, (int) Math.min(x.length, onset.sample() + (echo.delaySeconds() - 0.005) * fs));
+                end = Math.min(end, x.length);
+            }
         }
         StruckNote struck = StruckNote.analyse(x, fs, onset.sample(), start, end, floor, progress.part(0.05, 0.9));
         progress.report(0.9, "naming what was found");
-        return describe(clip, x, onset, struck, floor, onsets);
+        return describe(clip, x, onset, struck, floor, echo, starts);
+    }
+
+    /** Up to the second note, which is no part of the first. */
+    private static double[] first(double[] x, List<Integer> starts, double fs) {
+        return starts.size() > 1 ? Arrays.copyOf(x, starts.get(1) - (int) (0.005 * fs)) : x;
+    }
+
+    private static List<Double> seconds(List<Integer> starts, double fs) {
+        return starts.stream().map(i -> i / fs).toList();
     }
 
     /**
@@ -109,16 +132,20 @@ public final class Measurer {
     }
 
     private static Measurement describe(
-            Clip clip, double[] x, Onset onset, StruckNote struck, NoiseFloor floor, List<Double> onsets) {
+            Clip clip, double[] x, Onset onset, StruckNote struck, NoiseFloor floor, Echo echo, List<Integer> starts) {
         double fs = clip.sampleRateHz();
+        List<Double> onsets = seconds(starts, fs);
         List<Partial> found = struck.partials();
-        List<SeriesFit> ranked = SeriesFit.rank(found);
-        List<StrikeNote> notes = StrikeNotes.rank(found, ranked, struck.string());
+        Chord chord = Chord.of(found);
+        List<SeriesFit> ranked = chord != null ? List.of() : SeriesFit.rank(found);
+        StiffString string = chord != null ? null : struck.string();
+        List<StrikeNote> notes = chord != null ? StrikeNotes.of(chord) : StrikeNotes.rank(found, ranked, string);
         SeriesFit series = ranked.isEmpty() || ranked.get(0).matched() < 2 ? null : ranked.get(0);
-        StiffString string = struck.string();
         Double f0 = string != null
                 ? (Double) string.f0Hz()
-                : notes.isEmpty() ? null : (Double) notes.get(0).frequencyHz();
+                : notes.isEmpty() || chord != null
+                        ? null
+                        : (Double) notes.get(0).frequencyHz();
         List<Partial> partials = new ArrayList<>();
         double base = f0 != null ? f0 : found.isEmpty() ? 1 : found.get(0).frequencyHz();
         for (Partial p : found) {
@@ -126,6 +153,12 @@ public final class Measurer {
         }
         partials.sort(Comparator.comparingDouble(Partial::frequencyHz));
         Residue residue = Residue.of(x, fs, onset.sample(), struck.start(), struck.terms(), floor);
+        List<String> remarks = new ArrayList<>();
+        if (chord != null) {
+            remarks.add(chord.words());
+        }
+        remarks.addAll(Remarks.of(clip, x, onset, floor, false, onsets));
+        remarks.addAll(Faults.of(x, fs, starts, partials, string == null, echo));
         double lufs = Loudness.integrated(clip);
         return new Measurement(
                 clip.sampleRateHz(),
@@ -143,9 +176,11 @@ public final class Measurer {
                 residue.bands(x, onset.sample()),
                 string == null || !string.isStiff() ? null : (Double) string.b(),
                 null,
+                Portrait.of(partials, string),
+                echo,
                 Double.isFinite(lufs) ? lufs : null,
                 onsets,
-                Remarks.of(clip, x, onset, floor, false, onsets));
+                remarks);
     }
 
     /** A note that is held: its harmonics are its partials, and none of them decays. */
@@ -202,6 +237,8 @@ public final class Measurer {
                 residue.bands(x, onset.sample()),
                 null,
                 held,
+                Portrait.of(held),
+                null,
                 Double.isFinite(lufs) ? lufs : null,
                 onsets,
                 Remarks.of(clip, x, onset, floor, true, onsets));

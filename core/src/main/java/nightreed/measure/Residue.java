@@ -2,6 +2,7 @@ package nightreed.measure;
 
 import java.util.Arrays;
 import java.util.List;
+import nightreed.dsp.LineFit;
 import nightreed.dsp.RealFft;
 
 /**
@@ -173,11 +174,7 @@ final class Residue {
 
     /** Straight line through the band levels between the two frequencies, per octave. */
     private static double slope(double[] p, double binHz, double low, double high) {
-        double sx = 0;
-        double sy = 0;
-        double sxx = 0;
-        double sxy = 0;
-        int n = 0;
+        LineFit line = new LineFit();
         for (double f = Math.max(low, binHz); f * 1.26 <= Math.max(high, low * 4); f *= 1.26) {
             double s = 0;
             int count = 0;
@@ -186,16 +183,9 @@ final class Residue {
                 count++;
             }
             if (count > 0 && s > 0) {
-                double octave = Math.log(f) / Math.log(2);
-                double db = 10 * Math.log10(s / count);
-                sx += octave;
-                sy += db;
-                sxx += octave * octave;
-                sxy += octave * db;
-                n++;
+                line.add(Math.log(f) / Math.log(2), 10 * Math.log10(s / count));
             }
         }
-        double det = n * sxx - sx * sx;
-        return n >= 3 && det > 0 ? (n * sxy - sx * sy) / det : 0;
+        return line.count() >= 3 ? line.slope() : 0;
     }
 }

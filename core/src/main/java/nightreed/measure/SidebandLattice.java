@@ -3,6 +3,7 @@ package nightreed.measure;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import nightreed.dsp.LineFit;
 
 /**
  * Lines at |c + k m|: what frequency modulation of one sine by another makes (J. Chowning, JAES 21(7), 1973). As the index
@@ -24,6 +25,9 @@ record SidebandLattice(
     /** Share of the energy that has to lie on the lattice. */
     private static final double LEAST_SHARE = 0.985;
 
+    /** Share of the lines that have to lie on it: where others stand beside it, it is there by chance. */
+    private static final double LEAST_LINES = 0.7;
+
     double hz(int k) {
         return Math.abs(carrierHz + k * modulatorHz);
     }
@@ -36,7 +40,7 @@ record SidebandLattice(
      * @param terms what was fitted
      * @param fs    rate of the samples [Hz]
      * @param n     samples that they were fitted to
-     * @return null unless at least six lines and nearly all of the energy lie on one lattice
+     * @return null unless at least six lines, most of all lines and nearly all of the energy lie on one lattice
      */
     static SidebandLattice find(List<DampedSinusoid> terms, double fs, int n) {
         List<Line> lines = lines(terms, fs, n);
@@ -66,7 +70,7 @@ record SidebandLattice(
                 }
             }
         }
-        return best != null && best.held(lines) >= FEWEST ? best : null;
+        return best != null && best.held(lines) >= Math.max(FEWEST, LEAST_LINES * lines.size()) ? best : null;
     }
 
     private static List<Line> lines(List<DampedSinusoid> terms, double fs, int n) {
@@ -157,34 +161,22 @@ record SidebandLattice(
     private SidebandLattice settled(List<Line> lines) {
         SidebandLattice at = this;
         for (int pass = 0; pass < 3; pass++) {
-            double sw = 0;
-            double sk = 0;
-            double sf = 0;
-            double skk = 0;
-            double skf = 0;
+            LineFit line = new LineFit();
             for (Line l : lines) {
                 int k = at.order(l.hz);
                 double signed = Math.copySign(l.hz, at.carrierHz + k * at.modulatorHz);
                 if (Math.abs(at.hz(k) - l.hz) < at.reach(l)) {
-                    double w = weight(l);
-                    sw += w;
-                    sk += w * k;
-                    sf += w * signed;
-                    skk += w * k * k;
-                    skf += w * k * signed;
+                    line.add(k, signed, weight(l));
                 }
             }
-            double det = sw * skk - sk * sk;
-            if (!(det > 1e-9 * sw * skk)) {
+            double m = line.slope();
+            if (!line.settled() || !(m > LEAST_MODULATOR_HZ)) {
                 return at;
             }
-            double m = (sw * skf - sk * sf) / det;
-            if (!(m > LEAST_MODULATOR_HZ)) {
-                return at;
-            }
-            double c = (sf - m * sk) / sw;
+            double c = line.intercept();
             double misfit = at.misfit(lines, c, m);
-            at = new SidebandLattice(c, m, misfit * skk / det, -misfit * sk / det, misfit * sw / det);
+            at = new SidebandLattice(
+                    c, m, misfit * line.interceptVariance(), misfit * line.covariance(), misfit * line.slopeVariance());
         }
         return at;
     }

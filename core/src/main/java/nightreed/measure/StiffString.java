@@ -3,6 +3,7 @@ package nightreed.measure;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import nightreed.dsp.LineFit;
 import nightreed.music.Pitch;
 
 /**
@@ -163,34 +164,22 @@ record StiffString(
         double extra = LEAST_SPREAD_CENTS;
         StiffString s = null;
         for (int pass = 0; pass < 3; pass++) { // the spread beyond the errors is part of the weights
-            double sw = 0;
-            double sx = 0;
-            double sy = 0;
-            double sxx = 0;
-            double sxy = 0;
+            LineFit line = new LineFit();
             for (Member m : members) {
                 double se = Math.hypot(cents(m.p), extra) * Math.log(2) / 1200;
                 double y = m.p.frequencyHz() * m.p.frequencyHz() / ((double) m.n * m.n) / (firstHz * firstHz);
-                double w = 1 / (4 * y * y * se * se);
-                double x = (double) m.n * m.n;
-                sw += w;
-                sx += w * x;
-                sy += w * y;
-                sxx += w * x * x;
-                sxy += w * x * y;
+                line.add((double) m.n * m.n, y, 1 / (4 * y * y * se * se));
             }
-            double det = sw * sxx - sx * sx;
-            double slope = (sw * sxy - sx * sy) / det;
-            double level = (sy - slope * sx) / sw;
-            if (!(level > 0) || !(det > 0)) {
+            double level = line.intercept();
+            if (!(level > 0) || !line.settled()) {
                 return null;
             }
-            double b = Math.max(0, slope / level);
-            double bSe = Math.sqrt(sw / det) / level;
-            Doubt doubt = new Doubt(sxx / det, -2 * sx / det, sw / det);
+            double b = Math.max(0, line.slope() / level);
+            double bSe = Math.sqrt(line.slopeVariance()) / level;
+            Doubt doubt = new Doubt(line.interceptVariance(), 2 * line.covariance(), line.slopeVariance());
             if (b == 0) {
-                level = sy / sw;
-                doubt = new Doubt(1 / sw, 0, 0);
+                level = line.mean();
+                doubt = new Doubt(1 / line.weight(), 0, 0);
             }
             s = new StiffString(
                     firstHz * Math.sqrt(level),
@@ -230,26 +219,16 @@ record StiffString(
         double a = 1;
         double b = 0;
         for (int pass = 0; pass < 4; pass++) {
-            double sw = 0;
-            double sx = 0;
-            double sy = 0;
-            double sxx = 0;
-            double sxy = 0;
+            LineFit line = new LineFit();
             for (Member m : members) {
                 double y = m.decay();
                 double x = m.p.frequencyHz() * m.p.frequencyHz();
                 double expected = pass == 0 ? y : Math.max(0.1 * y, a + b * x);
                 double se = expected * Math.hypot(m.p.t60SeSeconds() / m.p.t60Seconds(), extra);
-                double w = 1 / (se * se);
-                sw += w;
-                sx += w * x;
-                sy += w * y;
-                sxx += w * x * x;
-                sxy += w * x * y;
+                line.add(x, y, 1 / (se * se));
             }
-            double det = sw * sxx - sx * sx;
-            b = det > 0 ? Math.max(0, (sw * sxy - sx * sy) / det) : 0;
-            a = Math.max(0, (sy - b * sx) / sw);
+            b = Math.max(0, line.slope());
+            a = Math.max(0, b == 0 ? line.mean() : line.intercept());
             double a2 = a;
             double b2 = b;
             double[] excess = members.stream()

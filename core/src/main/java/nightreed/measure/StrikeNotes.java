@@ -40,6 +40,17 @@ final class StrikeNotes {
         return out;
     }
 
+    /** The notes of a chord, none of which is the pitch before somebody chooses it. */
+    static List<StrikeNote> of(Chord chord) {
+        return chord.notesHz().stream()
+                .map(hz -> new StrikeNote(
+                        Pitch.name(Pitch.nearestKey(hz)),
+                        hz,
+                        chord.share() / chord.notesHz().size(),
+                        "one of " + chord.notesHz().size() + " notes that sound at once"))
+                .toList();
+    }
+
     static List<StrikeNote> rank(List<Partial> partials, List<SeriesFit> ranked) {
         List<Partial> sure = partials.stream().filter(Partial::reliable).toList();
         if (sure.isEmpty()) {

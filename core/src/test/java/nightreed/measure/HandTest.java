@@ -54,6 +54,55 @@ class HandTest {
     }
 
     @Test
+    void onePartialIsTakenApartAndTwoAreJoined() throws Exception {
+        Clip pair = new MadeUpNote(4, 0.2, 2.5)
+                .mode(500, 0.2, 1.5)
+                .mode(500.9, 0.1, 1.2)
+                .mode(1300, 0.1, 0.6)
+                .noise(50)
+                .clip();
+        Measurement two = Measurer.measure(pair);
+        assertThat(two.reliablePartials()).hasSize(3);
+        Hand joined = Hand.NONE.merge(500.4);
+        Measurement one = joined.over(two, pair);
+        assertThat(one.reliablePartials()).hasSize(2);
+        assertThat(one.reliablePartials().get(0).frequencyHz()).isBetween(499.8, 500.7);
+        Measurement again =
+                joined.split(one.reliablePartials().get(0).frequencyHz()).over(two, pair);
+        assertThat(again.reliablePartials())
+                .as("the order of decisions is that of the lists")
+                .hasSize(2);
+        Measurement apart =
+                Hand.NONE.split(one.reliablePartials().get(0).frequencyHz()).over(with(two, one.partials()), pair);
+        assertThat(apart.reliablePartials()).hasSize(3);
+        assertThat(apart.reliablePartials().get(0).frequencyHz()).isCloseTo(500, within(0.02));
+        assertThat(apart.reliablePartials().get(1).frequencyHz()).isCloseTo(500.9, within(0.02));
+        assertThat(apart.reliablePartials().get(0).t60Seconds()).isCloseTo(1.5, within(0.05));
+    }
+
+    private static Measurement with(Measurement m, List<Partial> partials) {
+        return m.withHand(m.f0Hz(), m.nearestNote(), m.centsFromConcert(), partials, m.remarks());
+    }
+
+    @Test
+    void whatIsLockedStaysWhenItsNeighbourIsEstimatedAgain() throws Exception {
+        Clip close = new MadeUpNote(5, 0.2, 2.5)
+                .mode(500, 0.2, 1.5)
+                .mode(512, 0.15, 1.1)
+                .noise(40)
+                .clip();
+        Measurement m = Measurer.measure(close);
+        Partial upper = m.reliablePartials().get(1);
+        Hand hand = Hand.NONE
+                .lock(upper.frequencyHz())
+                .split(m.reliablePartials().get(0).frequencyHz());
+        assertThat(hand.over(m, close).partials()).contains(upper);
+        assertThat(hand.split(upper.frequencyHz()).over(m, close).partials()).contains(upper);
+        assertThat(hand.locks(upper)).isTrue();
+        assertThat(hand.unlock(upper.frequencyHz()).locks(upper)).isFalse();
+    }
+
+    @Test
     void partsAddUpToTheRecording() {
         Clip first = PartialSounds.of(
                 clip, measured, List.of(measured.reliablePartials().get(0)));

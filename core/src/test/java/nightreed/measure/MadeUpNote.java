@@ -106,6 +106,40 @@ public final class MadeUpNote {
         return this;
     }
 
+    /** A repeat after so long, so much weaker; fed back again and again or once only. */
+    public MadeUpNote echo(double seconds, double gain, boolean feedback) {
+        int delay = (int) Math.round(seconds * FS);
+        double[] dry = x.clone();
+        for (int i = delay; i < x.length; i++) {
+            x[i] += gain * (feedback ? x[i - delay] : dry[i - delay]);
+        }
+        return this;
+    }
+
+    /** A single sample that jumps, again and again. */
+    public MadeUpNote clicks(double first, double period, double size) {
+        for (double t = first; t < x.length / (double) FS; t += period) {
+            x[(int) (t * FS)] += size;
+        }
+        return this;
+    }
+
+    /** A burst of noise at the strike that dies within milliseconds. */
+    public MadeUpNote burst(double amplitude, double t60) {
+        for (int i = (int) Math.ceil(onset * FS); i < x.length; i++) {
+            x[i] += amplitude * chance.nextGaussian() * Math.pow(10, -3 * (i / (double) FS - onset) / t60);
+        }
+        return this;
+    }
+
+    /** Everything through a curve that bends: y = x + second x² + third x³. */
+    public MadeUpNote driven(double second, double third) {
+        for (int i = 0; i < x.length; i++) {
+            x[i] += second * x[i] * x[i] + third * x[i] * x[i] * x[i];
+        }
+        return this;
+    }
+
     public List<Mode> modes() {
         return modes;
     }

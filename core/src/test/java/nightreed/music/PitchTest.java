@@ -60,4 +60,15 @@ class PitchTest {
             assertThat(Bark.hz(Bark.of(hz))).isCloseTo(hz, within(1e-6 * hz));
         }
     }
+
+    @Test
+    void timesAreNamedAsNoteValues() {
+        assertThat(NoteValue.nearest(0.5, 120).name()).isEqualTo("1/4");
+        assertThat(NoteValue.nearest(0.375, 120).name()).isEqualTo("1/8 dotted");
+        assertThat(NoteValue.nearest(1 / 6.0, 120).name()).isEqualTo("1/8 triplet");
+        NoteValue late = NoteValue.nearest(0.26, 120);
+        assertThat(late.name()).isEqualTo("1/8");
+        assertThat(late.offShare()).isCloseTo(0.04, within(1e-9));
+        assertThatThrownBy(() -> NoteValue.nearest(0, 120)).hasMessageContaining("above 0");
+    }
 }

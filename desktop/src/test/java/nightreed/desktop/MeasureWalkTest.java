@@ -177,9 +177,96 @@ class MeasureWalkTest extends WindowTest {
     }
 
     @Test
+    void partialsAreJoinedAndLockedByKeys() throws Exception {
+        double[] x = new double[2 * 48_000];
+        double[][] modes = {{500, 0.2, 1.4}, {501.1, 0.12, 1.1}, {1350, 0.1, 0.6}};
+        for (double[] m : modes) {
+            for (int i = 9_600; i < x.length; i++) {
+                double t = (i - 9_600) / 48_000.0;
+                x[i] += m[1] * Math.pow(10, -3 * t / m[2]) * Math.cos(2 * Math.PI * m[0] * t + m[0]);
+            }
+        }
+        Path wav = folder.resolve("pair.wav");
+        WavFiles.write(Clip.mono(x, 48_000), WavFiles.Format.PCM24, wav);
+        drop(wav);
+        await("the pair is measured", s -> s.recording() != null);
+        idle();
+        assertThat(sure()).hasSize(3);
+        fx(() -> {
+            find("measure-bed", Node.class).requestFocus();
+            workbench.bench().selectedProperty().set(sure().get(0));
+            return null;
+        });
+        shortcut(KeyCode.J);
+        await(
+                "the two are one",
+                s -> s.recording().measurement().reliablePartials().size() == 2);
+        assertThat(state().undoLabel()).contains("joined");
+        assertThat(fx(() -> workbench.bench().selectedProperty().get().frequencyHz()))
+                .isBetween(499.5, 501.5);
+        idle();
+        shortcut(KeyCode.Z);
+        await(
+                "undo takes them apart",
+                s -> s.recording().measurement().reliablePartials().size() == 3);
+        idle();
+        shortcut(KeyCode.L);
+        await("it is locked", s -> !s.snapshot().hand().lockedHz().isEmpty());
+        assertThat(fx(() -> find("merge-partial", Button.class).isDisabled())).isTrue();
+        assertThat(fx(() -> find("lock-partial", Button.class).getText())).isEqualTo("Free");
+        shortcut(KeyCode.L);
+        await("it is free again", s -> s.snapshot().hand().lockedHz().isEmpty());
+    }
+
+    private void shortcut(KeyCode key) {
+        robot.press(KeyCode.CONTROL).type(key).release(KeyCode.CONTROL);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    @Test
+    void aSpanIsChosenHeardAndMeasuredByKeys() throws Exception {
+        measuredBar();
+        fx(() -> {
+            find("waveform", Node.class).requestFocus();
+            return null;
+        });
+        assertThat(fx(() -> find("measure-span", Button.class).isDisabled())).isTrue();
+        robot.type(KeyCode.RIGHT);
+        robot.press(KeyCode.SHIFT).type(KeyCode.RIGHT).type(KeyCode.RIGHT).release(KeyCode.SHIFT);
+        robot.type(KeyCode.UP, KeyCode.UP);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(fx(() -> find("waveform", Node.class).getAccessibleText())).contains("chosen");
+        robot.type(KeyCode.DIGIT4);
+        WaitForAsyncUtils.waitFor(
+                10, TimeUnit.SECONDS, () -> workbench.bench().desk().playing());
+        idle();
+        double whole = state().recording().clip().seconds();
+        fx(() -> {
+            find("measure-span", Button.class).fire();
+            return null;
+        });
+        await(
+                "the span is a recording of its own",
+                s -> s.imitations().size() == 2
+                        && s.recording() != null
+                        && s.recording().clip().seconds() < 0.5 * whole);
+        assertThat(state().recording().measurement().nearestNote()).isEqualTo("A3");
+        assertThat(fx(() -> find("measure-span", Button.class).isDisabled())).isTrue();
+    }
+
+    @Test
     void everySmallPictureSaysWhatItShows() throws Exception {
         measuredBar();
-        for (String id : new String[] {"picture-first", "picture-brightness", "picture-pitch", "picture-decay"}) {
+        for (String id : new String[] {
+            "picture-first",
+            "picture-brightness",
+            "picture-loudness",
+            "picture-noise",
+            "picture-formants",
+            "picture-pitch",
+            "picture-notes",
+            "picture-decay"
+        }) {
             fx(() -> {
                 find(id, ToggleButton.class).fire();
                 return null;

@@ -1,6 +1,7 @@
 package nightreed.measure.held;
 
 import java.util.Arrays;
+import nightreed.dsp.LineFit;
 
 /**
  * Where a note is held.
@@ -111,20 +112,11 @@ record HeldSpan(int from, int to, double loudest) {
 
     /** Slope of the level [dB/frame]. */
     private static double slope(double[] power, int from, int to) {
-        double n = to - from;
-        double sx = 0;
-        double sy = 0;
-        double sxx = 0;
-        double sxy = 0;
+        LineFit line = new LineFit();
         for (int i = from; i < to; i++) {
-            double y = 10 * Math.log10(power[i]);
-            sx += i;
-            sy += y;
-            sxx += (double) i * i;
-            sxy += i * y;
+            line.add(i - from, 10 * Math.log10(power[i]));
         }
-        double det = n * sxx - sx * sx;
-        return det > 0 ? (n * sxy - sx * sy) / det : 0;
+        return line.slope();
     }
 
     private static double median(double[] v, int from, int to) {

@@ -3,6 +3,7 @@ package nightreed.desktop.bench;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
+import java.util.Comparator;
 import java.util.Deque;
 import java.util.List;
 import java.util.Map;
@@ -26,6 +27,7 @@ import nightreed.match.NextMoves;
 import nightreed.match.Side;
 import nightreed.match.Tolerances;
 import nightreed.measure.Hand;
+import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.measure.PartialNear;
 import nightreed.measure.Progress;
@@ -292,6 +294,19 @@ public final class Bench {
     }
 
     /** Scribe: shows an imitation as a snapshot says; a recording that is on the bench already is not read again. */
+    private static Partial strongest(BenchState s) {
+        return s.recording() == null ? null : s.recording().measurement().strongest();
+    }
+
+    /** The partial that another has become, or lies where it was. */
+    private static Partial closest(Measurement m, Partial before) {
+        return before == null
+                ? m.strongest()
+                : m.partials().stream()
+                        .min(Comparator.comparingDouble(p -> Math.abs(p.frequencyHz() - before.frequencyHz())))
+                        .orElse(null);
+    }
+
     private void show(Imitation imitation, Snapshot snapshot, BenchState known) throws UnusableProject {
         show(imitation, snapshot, known, ALWAYS);
     }
@@ -355,10 +370,10 @@ public final class Bench {
                                     next.redoLabel())
                             : next);
             if (other) {
-                selected.set(
-                        next.recording() == null
-                                ? null
-                                : next.recording().measurement().strongest());
+                boolean same = before.recording() != null
+                        && next.recording() != null
+                        && before.recording().clip() == next.recording().clip();
+                selected.set(same ? closest(next.recording().measurement(), selected.get()) : strongest(next));
             }
             follow();
         });
@@ -571,6 +586,35 @@ public final class Bench {
         int to = index + 1 < onsets.size() ? (int) ((onsets.get(index + 1) - 0.005) * fs) : clip.length();
         String name = at.recordingName() + ", note " + (index + 1);
         run("measuring note " + (index + 1), progress -> take(name, name, clip.span(from, to), progress));
+    }
+
+    /** Measures a part of the recording on the bench, as a recording of its own [s]. */
+    public void measureSpan(double from, double to) {
+        BenchState at = state();
+        if (at.recording() == null) {
+            return;
+        }
+        Clip clip = at.recording().clip();
+        double fs = clip.sampleRateHz();
+        Clip part = clip.span((int) (from * fs), (int) Math.min(clip.length(), to * fs));
+        String name = String.format(java.util.Locale.ROOT, "%s, %.2f to %.2f s", at.recordingName(), from, to);
+        run("measuring the span", progress -> take(name, name, part, progress));
+    }
+
+    /** Fits the partials of the recording anew as a person has them; where that changes nothing, it says so. */
+    public void refit(String label, Hand hand, String otherwise) {
+        BenchState at = state();
+        if (at.recording() == null) {
+            return;
+        }
+        run("fitting it anew", progress -> {
+            Measurement now = at.recording().byHand(hand).measurement();
+            if (now.partials().equals(at.recording().measurement().partials())) {
+                tell(otherwise);
+            } else {
+                ui.execute(() -> decide(label, hand));
+            }
+        });
     }
 
     public void note(String text) {

@@ -175,7 +175,7 @@ public final class PreferencesPage extends Page {
     private VBox pitch() {
         return new VBox(
                 6,
-                heading("Pitch"),
+                heading("Pitch and tempo"),
                 row(
                         "A4",
                         number(
@@ -185,7 +185,17 @@ public final class PreferencesPage extends Page {
                                 480,
                                 p -> p.referenceHz(),
                                 v -> p -> p.withReferenceHz(v)),
-                        quiet("Hz, 400 to 480")));
+                        quiet("Hz, 400 to 480")),
+                row(
+                        "tempo",
+                        number(
+                                "prefer-tempo",
+                                "Tempo in quarters a minute",
+                                20,
+                                400,
+                                p -> p.tempoBpm(),
+                                v -> p -> p.withTempoBpm(v)),
+                        quiet("quarters a minute: rates and delays are named as note values at it")));
     }
 
     private VBox hearing() {

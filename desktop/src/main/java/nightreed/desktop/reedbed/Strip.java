@@ -1,5 +1,6 @@
 package nightreed.desktop.reedbed;
 
+import java.util.List;
 import java.util.Locale;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.geometry.VPos;
@@ -11,7 +12,9 @@ import nightreed.desktop.drawing.Ink;
 import nightreed.match.Comparison;
 import nightreed.match.Hearing;
 import nightreed.match.PartialDifference;
+import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
+import nightreed.measure.traits.DecayLaw;
 
 /**
  * Under the bed, on the same axis: one thing exactly, for recording and imitation together, with the span of one JND
@@ -40,6 +43,7 @@ public final class Strip extends Drawing {
 
     private final SimpleObjectProperty<Partial> selected;
     private Comparison comparison;
+    private Measurement alone;
     private Axis axis;
     private Shows shows = Shows.T60;
 
@@ -52,6 +56,13 @@ public final class Strip extends Drawing {
 
     public void setComparison(Comparison c) {
         comparison = c;
+        redraw();
+    }
+
+    /** Shows the decays of a recording by itself, with their 95 % intervals and the law that they follow. */
+    public void setMeasurement(Measurement m) {
+        alone = m;
+        setAccessibleText("Decay of each partial with its 95 % interval");
         redraw();
     }
 
@@ -68,10 +79,14 @@ public final class Strip extends Drawing {
     @Override
     protected void paint(GraphicsContext g, double w, double h) {
         ground(g, w, h);
-        if (comparison == null || axis == null || w < 40 || h < 30) {
+        if (axis == null || w < 40 || h < 30) {
             return;
         }
-        if (shows == Shows.T60) {
+        if (alone != null) {
+            decaysAlone(g, w, h);
+        } else if (comparison == null) {
+            return;
+        } else if (shows == Shows.T60) {
             decays(g, w, h);
         } else {
             levels(g, w, h);
@@ -102,16 +117,7 @@ public final class Strip extends Drawing {
         }
         double bottom = Math.log(low / 1.6);
         double span = Math.log(high * 1.6) - bottom;
-        g.setFont(Ink.figuresFont(11));
-        g.setTextAlign(TextAlignment.RIGHT);
-        g.setTextBaseline(VPos.CENTER);
-        for (double s : SECONDS) {
-            double y = y(s, bottom, span, h);
-            if (y > 8 && y < h - 8) {
-                line(g, LEFT, w - RIGHT, y);
-                g.fillText(s + "s", LEFT - 6, y);
-            }
-        }
+        scale(g, w, h, bottom, span);
         for (PartialDifference d : comparison.partials()) {
             double x = x(d.either().frequencyHz(), w);
             if (!visible(x, w)) {
@@ -129,6 +135,85 @@ public final class Strip extends Drawing {
                 ring(g, x, y(i, bottom, span, h), d.weight() * d.decayJnd() > 1);
             }
         }
+    }
+
+    private static void scale(GraphicsContext g, double w, double h, double bottom, double span) {
+        g.setFont(Ink.figuresFont(11));
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.setTextBaseline(VPos.CENTER);
+        for (double s : SECONDS) {
+            double y = y(s, bottom, span, h);
+            if (y > 8 && y < h - 8) {
+                line(g, LEFT, w - RIGHT, y);
+                g.fillText(s + "s", LEFT - 6, y);
+            }
+        }
+    }
+
+    private void decaysAlone(GraphicsContext g, double w, double h) {
+        List<Partial> dying = alone.reliablePartials().stream()
+                .filter(p -> p.t60Seconds() != null)
+                .toList();
+        g.setTextAlign(TextAlignment.LEFT);
+        g.setTextBaseline(VPos.CENTER);
+        g.setFont(Ink.textFont(12));
+        if (dying.isEmpty()) {
+            g.setFill(Ink.of(g).quiet());
+            g.fillText("T60: no partial of this recording dies by itself.", LEFT, h / 2);
+            return;
+        }
+        double low = dying.stream().mapToDouble(Partial::t60Seconds).min().orElse(1);
+        double high = dying.stream().mapToDouble(Partial::t60Seconds).max().orElse(1);
+        double bottom = Math.log(low / 1.6);
+        double span = Math.log(high * 1.6) - bottom;
+        scale(g, w, h, bottom, span);
+        law(g, w, h, bottom, span);
+        for (Partial p : dying) {
+            double x = x(p.frequencyHz(), w);
+            if (visible(x, w)) {
+                double half = p.t60SeSeconds() == null ? 0 : 2 * p.t60SeSeconds();
+                double top = y(p.t60Seconds() + half, bottom, span, h);
+                double foot = y(Math.max(0.2 * p.t60Seconds(), p.t60Seconds() - half), bottom, span, h);
+                g.setStroke(Ink.of(g).recording());
+                g.setLineWidth(1);
+                g.strokeLine(x, Math.max(3, top), x, Math.min(h - 3, foot));
+                mark(g, x, y(p.t60Seconds(), bottom, span, h), p.equals(selected.get()));
+            }
+        }
+        g.setTextAlign(TextAlignment.LEFT);
+        g.setFill(Ink.of(g).quiet());
+        g.setFont(Ink.textFont(11));
+        g.fillText("T60", 8, 10);
+    }
+
+    /** The power law of the decays as a dashed line, and its exponent. */
+    private void law(GraphicsContext g, double w, double h, double bottom, double span) {
+        DecayLaw law = alone.traits().decayLaw();
+        if (law == null) {
+            return;
+        }
+        g.setStroke(Ink.of(g).quiet());
+        g.setLineWidth(1);
+        g.setLineDashes(4, 4);
+        g.beginPath();
+        for (double x = LEFT; x <= w - RIGHT; x += 8) {
+            double y = y(law.t60At(axis.hzAt((x - LEFT) / (w - LEFT - RIGHT))), bottom, span, h);
+            double held = Math.max(2, Math.min(h - 2, y));
+            if (x == LEFT) {
+                g.moveTo(x, held);
+            } else {
+                g.lineTo(x, held);
+            }
+        }
+        g.stroke();
+        g.setLineDashes();
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.setFill(Ink.of(g).quiet());
+        g.setFont(Ink.figuresFont(11));
+        g.fillText(
+                String.format(Locale.ROOT, "T60 ~ f^%.2f ± %.2f", -law.exponent(), 2 * law.exponentSe()),
+                w - RIGHT - 4,
+                12);
     }
 
     private static double y(double seconds, double bottom, double span, double h) {

@@ -15,6 +15,7 @@ import nightreed.match.Hearing;
  * @param output       name of the sound output, null for the system's own choice
  * @param blockSamples samples per block of sound: fewer are heard sooner, more are safer on a busy machine
  * @param referenceHz  pitch of A4 that offsets are told against [Hz], 400 to 480
+ * @param tempoBpm     tempo that rates and delays are told against [quarters a minute], 20 to 400
  * @param axis         frequency axis that pictures start with
  * @param hearing      thresholds of hearing
  * @param place        where the window was
@@ -28,6 +29,7 @@ public record Preferences(
         String output,
         int blockSamples,
         double referenceHz,
+        double tempoBpm,
         Axis.Kind axis,
         Hearing hearing,
         Place place,
@@ -44,6 +46,7 @@ public record Preferences(
             null,
             SoundOut.USUAL_BLOCK,
             440,
+            120,
             Axis.Kind.RATIO,
             Hearing.USUAL,
             Place.USUAL,
@@ -73,6 +76,7 @@ public record Preferences(
         scalePercent = Math.max(100, Math.min(200, scalePercent));
         blockSamples = BLOCKS.contains(blockSamples) ? blockSamples : SoundOut.USUAL_BLOCK;
         referenceHz = referenceHz >= 400 && referenceHz <= 480 ? referenceHz : 440;
+        tempoBpm = tempoBpm >= 20 && tempoBpm <= 400 ? tempoBpm : 120;
         axis = axis == null ? Axis.Kind.RATIO : axis;
         hearing = hearing == null ? Hearing.USUAL : hearing;
         place = place == null ? Place.USUAL : place;
@@ -81,33 +85,42 @@ public record Preferences(
 
     public Preferences withLook(Look l) {
         return new Preferences(
-                l, scalePercent, output, blockSamples, referenceHz, axis, hearing, place, recent, welcomed);
+                l, scalePercent, output, blockSamples, referenceHz, tempoBpm, axis, hearing, place, recent, welcomed);
     }
 
     public Preferences withScalePercent(int s) {
-        return new Preferences(look, s, output, blockSamples, referenceHz, axis, hearing, place, recent, welcomed);
+        return new Preferences(
+                look, s, output, blockSamples, referenceHz, tempoBpm, axis, hearing, place, recent, welcomed);
     }
 
     public Preferences withOutput(String name, int block) {
-        return new Preferences(look, scalePercent, name, block, referenceHz, axis, hearing, place, recent, welcomed);
+        return new Preferences(
+                look, scalePercent, name, block, referenceHz, tempoBpm, axis, hearing, place, recent, welcomed);
     }
 
     public Preferences withReferenceHz(double hz) {
-        return new Preferences(look, scalePercent, output, blockSamples, hz, axis, hearing, place, recent, welcomed);
+        return new Preferences(
+                look, scalePercent, output, blockSamples, hz, tempoBpm, axis, hearing, place, recent, welcomed);
+    }
+
+    public Preferences withTempoBpm(double bpm) {
+        return new Preferences(
+                look, scalePercent, output, blockSamples, referenceHz, bpm, axis, hearing, place, recent, welcomed);
     }
 
     public Preferences withAxis(Axis.Kind k) {
         return new Preferences(
-                look, scalePercent, output, blockSamples, referenceHz, k, hearing, place, recent, welcomed);
+                look, scalePercent, output, blockSamples, referenceHz, tempoBpm, k, hearing, place, recent, welcomed);
     }
 
     public Preferences withHearing(Hearing h) {
-        return new Preferences(look, scalePercent, output, blockSamples, referenceHz, axis, h, place, recent, welcomed);
+        return new Preferences(
+                look, scalePercent, output, blockSamples, referenceHz, tempoBpm, axis, h, place, recent, welcomed);
     }
 
     public Preferences withPlace(Place p) {
         return new Preferences(
-                look, scalePercent, output, blockSamples, referenceHz, axis, hearing, p, recent, welcomed);
+                look, scalePercent, output, blockSamples, referenceHz, tempoBpm, axis, hearing, p, recent, welcomed);
     }
 
     public Preferences withRecent(String path) {
@@ -115,12 +128,12 @@ public record Preferences(
         next.remove(path);
         next.add(0, path);
         return new Preferences(
-                look, scalePercent, output, blockSamples, referenceHz, axis, hearing, place, next, welcomed);
+                look, scalePercent, output, blockSamples, referenceHz, tempoBpm, axis, hearing, place, next, welcomed);
     }
 
     public Preferences asWelcomed() {
         return new Preferences(
-                look, scalePercent, output, blockSamples, referenceHz, axis, hearing, place, recent, true);
+                look, scalePercent, output, blockSamples, referenceHz, tempoBpm, axis, hearing, place, recent, true);
     }
 
     /** Distance of a frequency from a key at the reference pitch, given that at A4 = 440 Hz [cents]. */

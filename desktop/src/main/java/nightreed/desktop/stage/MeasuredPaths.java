@@ -2,12 +2,16 @@ package nightreed.desktop.stage;
 
 import java.util.Arrays;
 import java.util.Locale;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import nightreed.dsp.LineFit;
 import nightreed.match.Side;
 import nightreed.measure.BrightnessPath;
 import nightreed.measure.Measurement;
 import nightreed.measure.held.HeldHarmonic;
 import nightreed.measure.held.HeldNote;
 import nightreed.measure.held.Movement;
+import nightreed.sound.Loudness;
 
 /** The small pictures of the Measure stage that are not of one partial. */
 final class MeasuredPaths {
@@ -72,6 +76,28 @@ final class MeasuredPaths {
         return high <= low ? null : new PathPlot.Path("Brightness: the centroid", t, v, null, low, high, "Hz", words);
     }
 
+    /** K-weighted level over time, in steps of 20 ms. */
+    static PathPlot.Path loudness(Side side) {
+        double step = 0.02;
+        int frame = (int) (step * side.clip().sampleRateHz());
+        double[] power = Loudness.framePower(side.clip(), frame);
+        double[] t = new double[power.length];
+        double[] db = new double[power.length];
+        double top = Arrays.stream(power).max().orElse(0);
+        if (top <= 0 || power.length < 2) {
+            return null;
+        }
+        for (int i = 0; i < t.length; i++) {
+            t[i] = (i + 0.5) * step - side.measurement().onsetSeconds();
+            db[i] = 10 * Math.log10(power[i] / top + 1e-9);
+        }
+        Double lufs = side.measurement().loudnessLufs();
+        String words = lufs == null
+                ? "too quiet for a loudness"
+                : String.format(Locale.ROOT, "%.1f LUFS over the whole clip", lufs);
+        return new PathPlot.Path("Loudness: the K-weighted level", t, db, null, -60, 0, "dB", words);
+    }
+
     /** Pitch of a held note, and the swing that was found in it. */
     static PathPlot.Path pitch(Measurement m) {
         HeldNote held = m.held();
@@ -94,36 +120,51 @@ final class MeasuredPaths {
             reach = Math.max(reach, Math.abs(cents[i]));
         }
         reach = Math.min(reach, 200);
-        Movement v = held.vibrato();
-        String words = v == null
-                ? "no vibrato"
+        String words = swings(held);
+        return new PathPlot.Path(
+                "Pitch over time",
+                t,
+                cents,
+                fitted,
+                -reach,
+                reach,
+                "cents",
+                words.isEmpty() ? "nothing swings" : words);
+    }
+
+    /** All that swings, with rate, depth and the likeliest shape. */
+    private static String swings(HeldNote held) {
+        return Stream.of(
+                        swing("pitch", held.vibrato(), "cents"),
+                        swing("level", held.tremolo(), "dB"),
+                        swing("brightness", held.filter(), "oct"))
+                .filter(s -> s != null)
+                .collect(Collectors.joining("; "));
+    }
+
+    private static String swing(String what, Movement m, String unit) {
+        return m == null
+                ? null
                 : String.format(
                         Locale.ROOT,
-                        "vibrato %.2f ± %.2f Hz, %.1f ± %.1f cents",
-                        v.rateHz(),
-                        2 * v.rateSeHz(),
-                        v.depth(),
-                        2 * v.depthSe());
-        return new PathPlot.Path("Pitch over time", t, cents, fitted, -reach, reach, "cents", words);
+                        "%s %.2f Hz, %.1f ± %.1f %s, %s %.0f %%",
+                        what,
+                        m.rateHz(),
+                        m.depth(),
+                        2 * m.depthSe(),
+                        unit,
+                        m.shape().name().toLowerCase(Locale.ROOT),
+                        100 * m.shapeOdds());
     }
 
     /** By how much each harmonic comes in later than the one below it [ms], NaN if too few can be read. */
     static double msPerHarmonic(HeldNote held) {
-        double n = 0;
-        double sx = 0;
-        double sy = 0;
-        double sxx = 0;
-        double sxy = 0;
+        LineFit line = new LineFit();
         for (HeldHarmonic h : held.harmonics()) {
             if (h.delaySeconds() != null && h.number() <= 24) {
-                n++;
-                sx += h.number();
-                sy += h.delaySeconds();
-                sxx += h.number() * h.number();
-                sxy += h.number() * h.delaySeconds();
+                line.add(h.number(), h.delaySeconds());
             }
         }
-        double det = n * sxx - sx * sx;
-        return n >= 4 && det > 0 ? 1000 * (n * sxy - sx * sy) / det : Double.NaN;
+        return line.count() >= 4 ? 1000 * line.slope() : Double.NaN;
     }
 }

@@ -5,9 +5,13 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.measure.held.HeldNote;
+import nightreed.measure.traits.SourceWave;
+import nightreed.measure.traits.Traits;
+import nightreed.music.NoteValue;
 import nightreed.music.Pitch;
 
 /** What the numbers of a measurement mean, in sentences. */
@@ -26,6 +30,7 @@ final class PlainWords {
         if (m.inharmonicityB() != null) {
             out.add(stiff(m.inharmonicityB()));
         }
+        out.addAll(traits(m.traits()));
         long stages = sure.stream().filter(p -> p.stages() != null).count();
         if (stages > 0) {
             out.add(stages + (stages == 1 ? " partial dies" : " partials die")
@@ -93,6 +98,42 @@ final class PlainWords {
         return out;
     }
 
+    /** What an imitation can take from the shape of the spectrum. */
+    private static List<String> traits(Traits t) {
+        List<String> out = new ArrayList<>();
+        if (t.pluckPoint() != null && t.pluckPoint().certainty() > 0.5) {
+            out.add(String.format(
+                    Locale.ROOT,
+                    "It was plucked or struck at %.0f %% of its length: about every partial with a number near a multiple"
+                            + " of %.1f is weak.",
+                    100 * t.pluckPoint().share(),
+                    1 / t.pluckPoint().share()));
+        }
+        if (!t.formants().isEmpty()) {
+            out.add("Formants, which stay where they are on every key: "
+                    + t.formants().stream()
+                            .map(f -> String.format(Locale.ROOT, "%.0f Hz", f.centreHz()))
+                            .collect(Collectors.joining(", "))
+                    + ".");
+        }
+        if (!t.sources().isEmpty()) {
+            SourceWave s = t.sources().get(0);
+            out.add(
+                    s.certainty() < 0.6
+                            ? "Wave and filter can stand in for each other here: several sources explain the levels."
+                            : s.wave() == SourceWave.Wave.OTHER
+                                    ? "No plain wave with a low-pass explains the levels; a body with formants does."
+                                    : "Its levels are those of a " + s.wave().title() + " through a low-pass.");
+        }
+        if (t.decayLaw() != null && t.decayLaw().spread() < 1.5) {
+            out.add(String.format(
+                    Locale.ROOT,
+                    "An octave up, partials die %.1f times as fast.",
+                    Math.pow(2, t.decayLaw().exponent())));
+        }
+        return out;
+    }
+
     private static String stiff(double b) {
         return String.format(
                 Locale.ROOT,
@@ -138,11 +179,54 @@ final class PlainWords {
         return out;
     }
 
+    /** Rates and delays as note values at a tempo; where they stray from one by more than 6 %, they are none. */
+    static List<String[]> noteValues(Measurement m, double bpm) {
+        List<String[]> out = new ArrayList<>();
+        if (m.held() != null) {
+            value(
+                    out,
+                    "vibrato",
+                    m.held().vibrato() == null ? null : 1 / m.held().vibrato().rateHz(),
+                    bpm);
+            value(
+                    out,
+                    "tremolo",
+                    m.held().tremolo() == null ? null : 1 / m.held().tremolo().rateHz(),
+                    bpm);
+            value(
+                    out,
+                    "filter",
+                    m.held().filter() == null ? null : 1 / m.held().filter().rateHz(),
+                    bpm);
+        }
+        value(out, "echo", m.echo() == null ? null : m.echo().delaySeconds(), bpm);
+        return out;
+    }
+
+    private static void value(List<String[]> out, String name, Double seconds, double bpm) {
+        if (seconds != null) {
+            NoteValue v = NoteValue.nearest(seconds, bpm);
+            if (Math.abs(v.offShare()) < 0.06) {
+                out.add(new String[] {
+                    name,
+                    String.format(Locale.ROOT, "%s at %s bpm (%+.1f %%)", v.name(), tempo(bpm), 100 * v.offShare())
+                });
+            }
+        }
+    }
+
+    private static String tempo(double bpm) {
+        return String.format(Locale.ROOT, bpm == Math.rint(bpm) ? "%.0f" : "%.1f", bpm);
+    }
+
     private static <T> void figure(List<String[]> out, String name, T value, Function<T, String> text) {
         out.add(new String[] {name, value == null ? "none found" : text.apply(value)});
     }
 
     private static String pitch(Measurement m) {
+        if (m.isChord()) {
+            return "Several notes at once: no pitch of its own.";
+        }
         if (m.f0Hz() == null) {
             return "No partial stands clear enough of the noise to name a pitch.";
         }

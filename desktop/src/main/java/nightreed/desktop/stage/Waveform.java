@@ -7,28 +7,111 @@ import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.Cursor;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Ink;
 import nightreed.match.Side;
 
-/** The whole recording with its onset. */
+/**
+ * The recording with its onset and the notes in it. A drag chooses a span, whose edges can be dragged on; the wheel zooms;
+ * a click on a note's mark measures that note. With the keyboard: Left and Right move the span, with Shift its end, Up and
+ * Down zoom, Escape steps back.
+ */
 final class Waveform extends Drawing {
+    private static final double EDGE = 10;
+    private static final double NEAR = 5;
+    private static final double SHORTEST_VIEW = 0.02;
+    private static final double SHORTEST_SPAN = 0.002;
+
+    private final Runnable onSpan;
     private Side side;
     private float[] samples = {};
+    private double from; // what is seen [s]
+    private double to;
+    private double[] span; // what is chosen [s], null for nothing
+    private Handle held = Handle.NONE;
+    private double pressedAt;
 
-    /** @param onNote told which further note of the recording was pressed, from 1 */
-    Waveform(IntConsumer onNote) {
+    private enum Handle {
+        NONE,
+        START,
+        END,
+        NEW
+    }
+
+    /**
+     * @param onNote told which further note of the recording was pressed, from 1
+     * @param onSpan told when a span was chosen or given up
+     */
+    Waveform(IntConsumer onNote, Runnable onSpan) {
+        this.onSpan = onSpan;
         setId("waveform");
+        setFocusTraversable(true);
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
         setAccessibleText("The recording over time");
-        setOnMouseClicked(e -> {
-            int note = noteAt(e.getX());
-            if (note > 0) {
-                onNote.accept(note);
+        setAccessibleHelp("Drag to choose a span, or Left and Right, with Shift for its end. Up and Down zoom."
+                + " Escape gives the span up, then shows all.");
+        setOnMousePressed(this::press);
+        setOnMouseDragged(this::drag);
+        setOnMouseReleased(e -> {
+            if (held == Handle.NEW && span == null && e.isStillSincePress()) {
+                int note = noteAt(e.getX());
+                if (note > 0) {
+                    onNote.accept(note);
+                }
             }
+            held = Handle.NONE;
         });
-        setOnMouseMoved(e -> setCursor(noteAt(e.getX()) > 0 ? Cursor.HAND : Cursor.DEFAULT));
+        setOnMouseMoved(e -> setCursor(
+                noteAt(e.getX()) > 0
+                        ? Cursor.HAND
+                        : edgeAt(e.getX()) != Handle.NEW ? Cursor.H_RESIZE : Cursor.DEFAULT));
+        setOnScroll(this::wheel);
+        setOnKeyPressed(this::key);
+        focusedProperty().addListener((o, a, b) -> redraw());
+    }
+
+    void show(Side s) {
+        boolean other = s == null || side == null || s.clip() != side.clip();
+        side = s;
+        if (other) {
+            samples = s == null ? new float[0] : s.clip().mixedFloats();
+            from = 0;
+            to = s == null ? 0 : s.clip().seconds();
+            choose(null);
+        }
+        redraw();
+    }
+
+    /** The chosen span, start and end [s]; null if none is. */
+    double[] span() {
+        return span == null ? null : span.clone();
+    }
+
+    private void choose(double[] next) {
+        span = next;
+        setAccessibleText(
+                span == null
+                        ? "The recording over time"
+                        : String.format(
+                                Locale.ROOT, "The recording over time, %.3f to %.3f seconds chosen", span[0], span[1]));
+        redraw();
+        onSpan.run();
+    }
+
+    // ---- places ----
+
+    private double x(double seconds) {
+        return EDGE + (getWidth() - 2 * EDGE) * (seconds - from) / (to - from);
+    }
+
+    private double seconds(double x) {
+        double t = from + (to - from) * (x - EDGE) / Math.max(1, getWidth() - 2 * EDGE);
+        return Math.max(0, Math.min(side.clip().seconds(), t));
     }
 
     /** Number of the note whose mark is at a place, or -1. */
@@ -38,22 +121,105 @@ final class Waveform extends Drawing {
         }
         List<Double> onsets = side.measurement().noteOnsets();
         for (int i = 1; i < onsets.size(); i++) {
-            if (Math.abs(x(onsets.get(i)) - x) < 5) {
+            if (Math.abs(x(onsets.get(i)) - x) < NEAR) {
                 return i;
             }
         }
         return -1;
     }
 
-    private double x(double seconds) {
-        return 10 + (getWidth() - 20) * seconds / side.clip().seconds();
+    private Handle edgeAt(double x) {
+        if (span != null && Math.abs(x(span[0]) - x) < NEAR) {
+            return Handle.START;
+        }
+        return span != null && Math.abs(x(span[1]) - x) < NEAR ? Handle.END : Handle.NEW;
     }
 
-    void show(Side s) {
-        side = s;
-        samples = s == null ? new float[0] : s.clip().mixedFloats();
+    // ---- mouse and keys ----
+
+    private void press(MouseEvent e) {
+        requestFocus();
+        if (side == null) {
+            return;
+        }
+        held = edgeAt(e.getX());
+        pressedAt = seconds(e.getX());
+        if (held == Handle.NEW && span != null) {
+            choose(null);
+        }
+    }
+
+    private void drag(MouseEvent e) {
+        if (side == null || held == Handle.NONE) {
+            return;
+        }
+        double t = seconds(e.getX());
+        if (held == Handle.NEW) {
+            if (Math.abs(x(pressedAt) - e.getX()) > 3) {
+                choose(ordered(pressedAt, t));
+            }
+        } else {
+            double other = held == Handle.START ? span[1] : span[0];
+            choose(ordered(other, t));
+            held = t < other ? Handle.START : Handle.END;
+        }
+    }
+
+    private double[] ordered(double a, double b) {
+        double low = Math.min(a, b);
+        return new double[] {low, Math.max(Math.max(a, b), low + SHORTEST_SPAN)};
+    }
+
+    private void wheel(ScrollEvent e) {
+        if (side != null && e.getDeltaY() != 0) {
+            zoom(e.getDeltaY() > 0 ? 0.7 : 1 / 0.7, seconds(e.getX()));
+            e.consume();
+        }
+    }
+
+    private void zoom(double factor, double around) {
+        double all = side.clip().seconds();
+        double length = Math.max(Math.min(SHORTEST_VIEW, all), Math.min(all, (to - from) * factor));
+        double share = (around - from) / (to - from);
+        from = Math.max(0, Math.min(all - length, around - share * length));
+        to = from + length;
         redraw();
     }
+
+    private void key(KeyEvent e) {
+        if (side == null) {
+            return;
+        }
+        KeyCode code = e.getCode();
+        double step = (to - from) / 50;
+        double all = side.clip().seconds();
+        if (code == KeyCode.LEFT || code == KeyCode.RIGHT) {
+            double move = code == KeyCode.LEFT ? -step : step;
+            if (span == null) {
+                double start = Math.max(from, side.measurement().onsetSeconds());
+                choose(ordered(start, Math.min(all, start + (to - from) / 5)));
+            } else if (e.isShiftDown()) {
+                choose(ordered(span[0], Math.min(all, Math.max(span[0] + SHORTEST_SPAN, span[1] + move))));
+            } else {
+                double by = Math.max(-span[0], Math.min(all - span[1], move));
+                choose(ordered(span[0] + by, span[1] + by));
+            }
+        } else if (code == KeyCode.UP || code == KeyCode.DOWN) {
+            double around = span == null ? side.measurement().onsetSeconds() : (span[0] + span[1]) / 2;
+            zoom(code == KeyCode.UP ? 0.7 : 1 / 0.7, Math.max(from, Math.min(to, around)));
+        } else if (code == KeyCode.ESCAPE && span != null) {
+            choose(null);
+        } else if (code == KeyCode.ESCAPE && to - from < all) {
+            from = 0;
+            to = all;
+            redraw();
+        } else {
+            return;
+        }
+        e.consume();
+    }
+
+    // ---- drawing ----
 
     @Override
     protected void paint(GraphicsContext g, double w, double h) {
@@ -61,14 +227,43 @@ final class Waveform extends Drawing {
         if (samples.length == 0 || w < 20) {
             return;
         }
+        wave(g, w, h);
+        chosen(g, h);
+        onset(g, w, h);
+        notes(g, h);
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.setTextBaseline(VPos.BOTTOM);
+        g.setFill(Ink.of(g).quiet());
+        boolean all = to - from >= side.clip().seconds();
+        g.fillText(
+                all
+                        ? String.format(Locale.ROOT, "%.2f s", side.clip().seconds())
+                        : String.format(
+                                Locale.ROOT,
+                                "%.3f to %.3f of %.2f s",
+                                from,
+                                to,
+                                side.clip().seconds()),
+                w - 12,
+                h - 6);
+        if (isFocused()) {
+            g.setStroke(Ink.of(g).imitation());
+            g.setLineWidth(1);
+            g.strokeRoundRect(0.5, 0.5, w - 1, h - 1, 14, 14);
+        }
+    }
+
+    private void wave(GraphicsContext g, double w, double h) {
         double peak = Math.max(1e-6, side.clip().peak());
+        double fs = side.clip().sampleRateHz();
         g.setFill(Ink.of(g).recording().deriveColor(0, 1, 0.72, 1));
-        for (int px = 10; px < w - 10; px++) {
-            int from = (int) ((px - 10) / (w - 20) * samples.length);
-            int to = (int) Math.min(samples.length, Math.max(from + 1, (px - 9) / (w - 20) * samples.length));
+        double perPixel = (to - from) * fs / (w - 2 * EDGE);
+        for (int px = (int) EDGE; px < w - EDGE; px++) {
+            int first = (int) (from * fs + (px - EDGE) * perPixel);
+            int last = (int) Math.min(samples.length, Math.max(first + 1, from * fs + (px - EDGE + 1) * perPixel));
             float low = 0;
             float high = 0;
-            for (int i = from; i < to; i++) {
+            for (int i = Math.max(0, first); i < last; i++) {
                 low = Math.min(low, samples[i]);
                 high = Math.max(high, samples[i]);
             }
@@ -76,11 +271,34 @@ final class Waveform extends Drawing {
             double top = h / 2 - high / peak * half - 0.5; // a rectangle: no shape to trace
             g.fillRect(px, top, 1, h / 2 - low / peak * half + 0.5 - top);
         }
-        double x =
-                10 + (w - 20) * side.measurement().onsetSeconds() / side.clip().seconds();
+    }
+
+    private void chosen(GraphicsContext g, double h) {
+        if (span == null) {
+            return;
+        }
+        double left = Math.max(EDGE, x(span[0]));
+        double right = Math.min(getWidth() - EDGE, x(span[1]));
+        if (right < left) {
+            return;
+        }
+        g.setFill(Ink.faint(Ink.of(g).within(), 0.22));
+        g.fillRect(left, 3, right - left, h - 6);
+        g.setFill(Ink.of(g).within());
+        for (double x : new double[] {left, right}) {
+            g.fillRect(x - 1, 3, 2, h - 6);
+            g.fillRect(x - 3, h / 2 - 9, 6, 18);
+        }
+    }
+
+    private void onset(GraphicsContext g, double w, double h) {
+        double x = x(side.measurement().onsetSeconds());
+        if (x < EDGE || x > w - EDGE) {
+            return;
+        }
         g.setStroke(Ink.of(g).text());
+        g.setLineWidth(1);
         g.strokeLine(x, 4, x, h - 4);
-        g.setFill(Ink.of(g).text());
         g.setFont(Ink.textFont(11));
         g.setTextBaseline(VPos.TOP);
         boolean roomRight = x < w - 120;
@@ -92,11 +310,6 @@ final class Waveform extends Drawing {
         g.fillRect(roomRight ? labelX - 2 : labelX - 84, 5, 86, 15);
         g.setFill(Ink.of(g).text());
         g.fillText(label, labelX, 6);
-        notes(g, h);
-        g.setTextAlign(TextAlignment.RIGHT);
-        g.setTextBaseline(VPos.BOTTOM);
-        g.setFill(Ink.of(g).quiet());
-        g.fillText(String.format(Locale.ROOT, "%.2f s", side.clip().seconds()), w - 12, h - 6);
     }
 
     /** Where further notes begin; a click measures one of them. */
@@ -104,13 +317,16 @@ final class Waveform extends Drawing {
         List<Double> onsets = side.measurement().noteOnsets();
         g.setStroke(Ink.of(g).imitation());
         g.setFill(Ink.of(g).imitation());
+        g.setFont(Ink.textFont(11));
         g.setTextAlign(TextAlignment.LEFT);
         g.setTextBaseline(VPos.BOTTOM);
         g.setLineDashes(4, 3);
         for (int i = 1; i < onsets.size(); i++) {
             double x = x(onsets.get(i));
-            g.strokeLine(x, 4, x, h - 4);
-            g.fillText(Integer.toString(i + 1), x + 3, h - 5);
+            if (x >= EDGE && x <= getWidth() - EDGE) {
+                g.strokeLine(x, 4, x, h - 4);
+                g.fillText(Integer.toString(i + 1), x + 3, h - 5);
+            }
         }
         g.setLineDashes();
     }

@@ -1,0 +1,115 @@
+package nightreed.measure;
+
+import java.util.Arrays;
+import java.util.Locale;
+import nightreed.dsp.RealFft;
+
+/**
+ * A repeat of the sound in the recording, read from the ripple that it puts on the logarithm of the spectrum: a peak of the
+ * cepstrum at its delay (B. Bogert, M. Healy, J. Tukey, 1963).
+ *
+ * @param delaySeconds time from the sound to its repeat [s]
+ * @param gain         amplitude of the repeat over that of the sound, 0 to 1
+ * @param feedback     whether the repeat is itself repeated, and so on
+ */
+public record Echo(double delaySeconds, double gain, boolean feedback) {
+    private static final double LEAST_SECONDS = 0.06;
+    private static final double MOST_SECONDS = 1.6;
+
+    /** Height of the peak over the scatter of the cepstrum, by which mere chance hardly ever makes one. */
+    private static final double CLEAR = 14;
+
+    private static final double LEAST_GAIN = 0.05;
+
+    /** A repeat that is as loud as the sound is a further note. */
+    private static final double MOST_GAIN = 0.92;
+
+    /** Whether something that comes so long after the sound [s] is its echo, or one of those. */
+    boolean repeats(double seconds) {
+        double n = Math.rint(seconds / delaySeconds);
+        return n >= 1 && (n == 1 || feedback) && Math.abs(seconds - n * delaySeconds) < 0.012;
+    }
+
+    String words() {
+        return String.format(
+                Locale.ROOT,
+                "There is an echo in it after %.1f ms, %.0f dB down%s: it is no part of the instrument.",
+                1000 * delaySeconds,
+                -20 * Math.log10(gain),
+                feedback ? String.format(Locale.ROOT, ", fed back by %.0f %%", 100 * gain) : "");
+    }
+
+    /** Null if there is none. */
+    static Echo find(double[] x, double fs, int onset, NoiseFloor floor) {
+        int length = x.length - onset;
+        if (length < 2.2 * LEAST_SECONDS * fs) {
+            return null;
+        }
+        RealFft fft = new RealFft(RealFft.powerOfTwoFrom(length));
+        double[] note = Arrays.copyOfRange(x, onset, x.length);
+        // a steep fall makes what comes late count less, and is itself no ripple: the end of the clip leaves no edge
+        double pace = Math.log(1000) / length;
+        for (int i = 0; i < length; i++) {
+            note[i] *= Math.exp(-pace * i);
+        }
+        double[] power = RealFft.power(fft.forward(note));
+        double[] log = new double[fft.length() + 2];
+        double quiet = 0;
+        for (int k = 0; k < power.length; k++) {
+            // what is noise has no ripple, and its scatter would hide that of the rest
+            double noise = floor.at(k * fs / fft.length()) / (2 * pace) + 1e-18;
+            log[2 * k] = Math.log(power[k] + 4 * noise);
+            quiet += power[k] < 4 * noise ? 1 : 0;
+        }
+        double heard = 1 - quiet / power.length;
+        if (heard < 0.02) {
+            return null;
+        }
+        double[] cepstrum = fft.inverse(log);
+        int from = (int) (LEAST_SECONDS * fs);
+        int to = (int) Math.min(Math.min(cepstrum.length / 2 - 1, MOST_SECONDS * fs), 0.9 * length);
+        int best = -1;
+        double top = 0;
+        for (int i = from; i < to; i++) {
+            double ratio = cepstrum[i] / scatter(cepstrum, i);
+            if (ratio > top && cepstrum[i] > cepstrum[i - 1] && cepstrum[i] >= cepstrum[i + 1]) {
+                top = ratio;
+                best = i;
+            }
+        }
+        if (best < 0 || top < CLEAR) {
+            return null;
+        }
+        double falling = Math.exp(-pace * best);
+        double height = peak(cepstrum, best);
+        double gain = height / falling / heard;
+        if (gain < LEAST_GAIN || gain > MOST_GAIN) {
+            return null;
+        }
+        // ln(1 + g z) rises at D and dips at 2 D; ln 1/(1 - g z) rises at both
+        boolean feedback = 2 * best < cepstrum.length / 2 && peak(cepstrum, 2 * best) > 0;
+        return new Echo(best / fs, Math.min(1, gain), feedback);
+    }
+
+    /** Sum around a place: a delay between two samples spreads over its neighbours. */
+    private static double peak(double[] c, int at) {
+        double sum = 0;
+        for (int i = -2; i <= 2; i++) {
+            sum += c[at + i];
+        }
+        return sum;
+    }
+
+    /** Median size of the cepstrum some way to both sides of a place. */
+    private static double scatter(double[] c, int at) {
+        int reach = 200;
+        double[] v = new double[80];
+        int n = 0;
+        for (int k = 0; k < 40; k++) {
+            v[n++] = Math.abs(c[Math.max(0, at - 6 - k * reach / 40)]);
+            v[n++] = Math.abs(c[Math.min(c.length - 1, at + 6 + k * reach / 40)]);
+        }
+        Arrays.sort(v);
+        return v[n / 2] + 1e-12;
+    }
+}

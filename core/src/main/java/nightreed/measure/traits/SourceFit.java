@@ -1,0 +1,188 @@
+package nightreed.measure.traits;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import nightreed.measure.traits.SourceWave.Wave;
+
+/** Which wave through which low-pass gives the levels of a harmonic spectrum. */
+final class SourceFit {
+    private static final int LEAST_LINES = 6;
+
+    /** Slopes of the low-passes that are tried [dB/octave]. */
+    private static final int[] SLOPES = {0, 6, 12, 24};
+
+    /** Lines that a perfect wave lacks may stand up to this under the saw's: no real wave is perfect [dB]. */
+    private static final double IMPERFECT_DB = -45;
+
+    private final Spectrum lines;
+
+    SourceFit(Spectrum lines) {
+        this.lines = lines;
+    }
+
+    /**
+     * @param body what explains the spectrum without a wave, null if nothing does
+     * @return explanations, the likeliest first; empty with too few lines
+     */
+    List<SourceWave> rank(FormantFit.Body body) {
+        if (lines.heard() < LEAST_LINES) {
+            return List.of();
+        }
+        List<SourceWave> found = new ArrayList<>();
+        List<Double> bics = new ArrayList<>();
+        for (Wave wave : List.of(Wave.SAW, Wave.SQUARE, Wave.PULSE, Wave.TRIANGLE)) {
+            Candidate best = null;
+            for (int slope : SLOPES) {
+                Candidate c = best(wave, slope);
+                if (c != null && (best == null || c.fit.bic() < best.fit.bic())) {
+                    best = c;
+                }
+            }
+            if (best != null) {
+                found.add(best.describe());
+                bics.add(best.fit.bic());
+            }
+        }
+        if (body != null) {
+            found.add(new SourceWave(Wave.OTHER, null, 0, null, null, body.rmsDb(), 0));
+            bics.add(body.bic());
+        }
+        double least = bics.stream().mapToDouble(b -> b).min().orElse(0);
+        double sum =
+                bics.stream().mapToDouble(b -> Math.exp(-0.5 * (b - least))).sum();
+        List<SourceWave> out = new ArrayList<>();
+        for (int k = 0; k < found.size(); k++) {
+            out.add(found.get(k).believed(Math.exp(-0.5 * (bics.get(k) - least)) / sum));
+        }
+        out.sort(Comparator.comparingDouble(SourceWave::certainty).reversed());
+        return out;
+    }
+
+    /** Wave and filter with their fitted unknowns: level, pulse width, ln cutoff, resonance. */
+    private record Candidate(Wave wave, int slope, LevelFit.Result fit) {
+        SourceWave describe() {
+            double[] u = fit.unknowns();
+            int at = wave == Wave.PULSE ? 2 : 1;
+            Double width = wave == Wave.PULSE ? (Double) Math.min(fold(u[1]), 0.5) : null;
+            Double cutoff = slope == 0 ? null : (Double) Math.exp(u[at]);
+            Double resonance = slope < 12 ? null : (Double) (resonance(u[at + 1]) + 3.01 * (slope / 12));
+            return new SourceWave(wave, width, slope, cutoff, resonance, fit.rmsDb(), 0);
+        }
+    }
+
+    private Candidate best(Wave wave, int slope) {
+        LevelFit plain = new LevelFit(lines, (i, u) -> level(wave, slope, i, u));
+        double[] best = null;
+        double least = Double.POSITIVE_INFINITY;
+        double[] widths = wave == Wave.PULSE ? widths() : new double[] {0};
+        double[] cutoffs = slope == 0 ? new double[] {0} : cutoffs();
+        double[] peaks = slope < 12 ? new double[] {0} : new double[] {-3, 3, 9};
+        for (double width : widths) {
+            for (double cutoff : cutoffs) {
+                for (double peak : peaks) {
+                    double[] u = unknowns(wave, slope, width, cutoff, peak);
+                    u[0] = mean(wave, slope, u);
+                    double cost = plain.cost(u);
+                    if (cost < least) {
+                        least = cost;
+                        best = u;
+                    }
+                }
+            }
+        }
+        if (best.length >= lines.count()) {
+            return null;
+        }
+        return new Candidate(wave, slope, plain.polish(best));
+    }
+
+    private static double[] unknowns(Wave wave, int slope, double width, double cutoff, double peak) {
+        List<Double> u = new ArrayList<>(List.of(0.0));
+        if (wave == Wave.PULSE) {
+            u.add(width);
+        }
+        if (slope > 0) {
+            u.add(Math.log(cutoff));
+        }
+        if (slope >= 12) {
+            u.add(peak);
+        }
+        return u.stream().mapToDouble(v -> v).toArray();
+    }
+
+    private static double[] widths() {
+        double[] w = new double[46];
+        for (int k = 0; k < w.length; k++) {
+            w[k] = 0.03 + 0.01 * k;
+        }
+        return w;
+    }
+
+    private double[] cutoffs() {
+        double[] hz = new double[14];
+        double top = 1.5 * lines.count();
+        for (int k = 0; k < hz.length; k++) {
+            hz[k] = lines.f0Hz() * 0.7 * Math.pow(top / 0.7, k / (hz.length - 1.0));
+        }
+        return hz;
+    }
+
+    /** Level that fits the lines over the noise best, all else given. */
+    private double mean(Wave wave, int slope, double[] u) {
+        double sum = 0;
+        int n = 0;
+        for (int i = 0; i < lines.count(); i++) {
+            if (lines.db()[i] > lines.floorDb()[i] + 3) {
+                sum += lines.db()[i] - level(wave, slope, i, u);
+                n++;
+            }
+        }
+        return n == 0 ? 0 : sum / n;
+    }
+
+    private double level(Wave wave, int slope, int i, double[] u) {
+        int at = wave == Wave.PULSE ? 2 : 1;
+        double filtered = u[0] + filterDb(slope, i, u, at);
+        double db = filtered + waveDb(wave, i + 1, wave == Wave.PULSE ? u[1] : 0);
+        // what an imperfect wave may add: no more than is there over the noise
+        double over = Math.pow(10, lines.db()[i] / 10) - Math.pow(10, lines.floorDb()[i] / 10);
+        double leak = Math.pow(10, (filtered + IMPERFECT_DB) / 10) / ((i + 1) * (i + 1));
+        return 10 * Math.log10(Math.pow(10, db / 10) + Math.max(0, Math.min(over, leak)) + 1e-30);
+    }
+
+    private double filterDb(int slope, int i, double[] u, int at) {
+        if (slope == 0) {
+            return 0;
+        }
+        double x = lines.hz(i) / Math.exp(u[at]);
+        if (slope == 6) {
+            return -10 * Math.log10(1 + x * x);
+        }
+        double q = Math.pow(10, resonance(u[at + 1]) / 20);
+        double y = 1 - x * x;
+        return -slope / 12 * 10 * Math.log10(y * y + x * x / (q * q) + 1e-9);
+    }
+
+    /** Gain of one second-order section at its cutoff [dB], kept to what filters can do. */
+    private static double resonance(double db) {
+        return Math.max(-9, Math.min(30, db));
+    }
+
+    private static double waveDb(Wave wave, int n, double width) {
+        boolean odd = n % 2 == 1;
+        double amplitude = switch (wave) {
+            case SQUARE -> odd ? 1.0 / n : 0;
+            case PULSE -> Math.abs(Math.sin(Math.PI * n * fold(width))) / n;
+            case TRIANGLE -> odd ? 1.0 / (n * n) : 0;
+            default -> 1.0 / n;
+        };
+        return 20 * Math.log10(amplitude + 1e-9);
+    }
+
+    /** A pulse of width w sounds as one of width 1 - w. */
+    private static double fold(double width) {
+        double w = Math.abs(width) % 1;
+        return Math.min(w, 1 - w);
+    }
+}

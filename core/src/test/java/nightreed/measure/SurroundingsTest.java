@@ -1,0 +1,128 @@
+package nightreed.measure;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import nightreed.music.Pitch;
+import nightreed.room.RecordingRoom;
+import nightreed.sound.Clip;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** What is in a recording besides one note of an instrument: echoes, clicks, drive, other notes. */
+class SurroundingsTest {
+    private static Measurement measured(MadeUpNote note) throws Exception {
+        return Measurer.measure(note.clip());
+    }
+
+    private static MadeUpNote bar(long seed) {
+        return new MadeUpNote(seed, 0.2, 3)
+                .mode(311, 0.25, 1.4)
+                .mode(857, 0.15, 0.8)
+                .mode(1680, 0.08, 0.4)
+                .burst(0.1, 0.03);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0.125, 0.5, false", "0.375, 0.4, true", "0.0833, 0.3, true", "0.3, 0.25, false"})
+    void anEchoIsReportedAndTakenForNoNote(double seconds, double gain, boolean feedback) throws Exception {
+        Measurement m = measured(bar(1).echo(seconds, gain, feedback).noise(60));
+        assertThat(m.echo()).isNotNull();
+        assertThat(m.echo().delaySeconds()).isCloseTo(seconds, within(0.0005));
+        assertThat(m.echo().gain()).isCloseTo(gain, within(0.3 * gain));
+        assertThat(m.echo().feedback()).isEqualTo(feedback);
+        assertThat(m.noteOnsets()).hasSize(1);
+        assertThat(m.remarks()).anyMatch(r -> r.startsWith("There is an echo in it"));
+        assertThat(m.f0Hz()).isCloseTo(311, within(0.3));
+    }
+
+    @Test
+    void aLateEchoDoesNotMakeTheDecayLonger() throws Exception {
+        Measurement m = measured(bar(2).echo(0.5, 0.6, true).noise(60));
+        assertThat(m.strongest().t60Seconds()).isCloseTo(1.4, within(0.02));
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {0, 1, 2, 3})
+    void whatHasNoEchoIsNotSaidToHaveOne(int seed) throws Exception {
+        assertThat(measured(bar(seed).noise(seed % 2 == 0 ? 20 : 50)).echo()).isNull();
+        MadeUpNote string = new MadeUpNote(seed, 0.2, 2.5)
+                .string(90 + 40 * seed, 2e-4, 0.13 + 0.03 * seed, 2, 1e-6, 20)
+                .noise(50);
+        assertThat(measured(string).echo()).isNull();
+        Clip room = RecordingRoom.record(RecordingRoom.instruments().get(seed % 2), 55 + seed, 0.7, seed);
+        assertThat(Measurer.measure(room).echo()).isNull();
+    }
+
+    @Test
+    void clicksThatRepeatAreCounted() throws Exception {
+        Measurement m = measured(bar(3).clicks(0.55, 0.25, 0.05).noise(60));
+        assertThat(m.remarks()).anyMatch(r -> r.contains("10 clicks") && r.contains("one every 250.0 ms"));
+        assertThat(measured(bar(3).noise(40)).remarks()).noneMatch(r -> r.contains("clicks"));
+    }
+
+    @Test
+    void driveIsToldFromPartialsOfTheInstrument() throws Exception {
+        Measurement driven = measured(bar(4).driven(0.5, 0.6).noise(70));
+        assertThat(driven.remarks()).anyMatch(r -> r.contains("the sound was driven"));
+        assertThat(measured(bar(4).noise(70)).remarks()).noneMatch(r -> r.contains("driven"));
+    }
+
+    @Test
+    void whatRisesBeforeTheStrikeIsSaid() throws Exception {
+        Clip clean = bar(5).noise(70).clip();
+        double[] x = clean.mixed();
+        java.util.Random chance = new java.util.Random(5);
+        for (int i = 0; i < 900; i++) { // 19 ms of noise that swells towards the strike
+            x[9600 - 900 + i] += 0.004 * i / 900 * chance.nextGaussian();
+        }
+        Measurement m = Measurer.measure(Clip.mono(x, MadeUpNote.FS));
+        assertThat(m.remarks()).anyMatch(r -> r.startsWith("Something sounds just before the strike"));
+        assertThat(Measurer.measure(clean).remarks()).noneMatch(r -> r.startsWith("Something sounds"));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"220, 277.18, 329.63", "146.83, 220, 0", "174.61, 261.63, 440"})
+    void aChordIsRefusedUntilOneOfItsNotesIsChosen(double a, double b, double c) throws Exception {
+        MadeUpNote chord = new MadeUpNote(6, 0.2, 2.5);
+        for (double f0 : new double[] {a, b, c}) {
+            if (f0 > 0) {
+                chord.string(f0, 1e-5, 0.21, 2, 4e-7, 12);
+            }
+        }
+        Clip clip = chord.noise(55).clip();
+        Measurement m = Measurer.measure(clip);
+        assertThat(m.isChord()).isTrue();
+        assertThat(m.f0Hz()).isNull();
+        assertThat(m.remarks().get(0)).startsWith("These are several notes at once");
+        List<Double> notes =
+                m.strikeNotes().stream().map(StrikeNote::frequencyHz).toList();
+        assertThat(notes).hasSize(c > 0 ? 3 : 2);
+        assertThat(notes.get(1)).isCloseTo(b, within(0.2));
+        Measurement one = Hand.NONE.strikeNote(notes.get(0)).over(m, clip);
+        assertThat(one.f0Hz()).isCloseTo(a, within(0.2));
+        assertThat(one.reliablePartials())
+                .allSatisfy(p ->
+                        assertThat(Pitch.cents(Math.rint(p.ratio()), p.ratio())).isBetween(-10.0, 20.0))
+                .hasSizeGreaterThan(5);
+    }
+
+    @Test
+    void oneNoteIsNoChord() throws Exception {
+        for (int seed = 0; seed < 6; seed++) {
+            MadeUpNote string = new MadeUpNote(seed, 0.2, 2)
+                    .string(82.4 * Math.pow(1.31, seed), 1e-4 * seed, 0.11 + 0.05 * seed, 2, 1e-6, 24)
+                    .noise(40);
+            assertThat(measured(string).isChord()).isFalse();
+            MadeUpNote fm = new MadeUpNote(seed, 0.2, 2)
+                    .modulated(300 + 90 * seed, 140 + 71 * seed, 3, 0.5, 1.5)
+                    .noise(40);
+            assertThat(measured(fm).isChord()).isFalse();
+            Clip room = RecordingRoom.record(RecordingRoom.instruments().get(seed % 2), 50 + 5 * seed, 0.6, seed);
+            assertThat(Measurer.measure(room).isChord()).isFalse();
+        }
+    }
+}

@@ -1,0 +1,189 @@
+package nightreed.desktop.stage;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.application.Platform;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.scene.Node;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import nightreed.desktop.drawing.Drawing;
+import nightreed.match.Side;
+import nightreed.measure.Measurer;
+import nightreed.measure.NoiseBands;
+import nightreed.measure.NoteSet;
+import nightreed.measure.Partial;
+import nightreed.measure.Progress;
+import nightreed.sound.Clip;
+import nightreed.sound.UnusableSound;
+
+/** The small pictures of the Measure stage, one at a time: of the chosen partial, or of the whole sound. */
+final class MeasurePictures extends VBox {
+    private enum Picture {
+        DECAY("decay", "How the chosen partial dies"),
+        FIRST("100 ms", "The first 100 ms"),
+        BRIGHTNESS("brightness", "The centroid over time"),
+        LOUDNESS("loudness", "The K-weighted level over time"),
+        NOISE("noise", "What is left without the partials, by bands over time"),
+        FORMANTS("formants", "Harmonics, formants and the source that may stand behind them"),
+        PITCH("movement", "The pitch of a held note over time, and what swings"),
+        NOTES("notes", "All notes of the recording together: decay over pitch, brightness over level");
+
+        private final String title;
+        private final String help;
+
+        Picture(String title, String help) {
+            this.title = title;
+            this.help = help;
+        }
+    }
+
+    private final DecayPlot decay = new DecayPlot();
+    private final PathPlot path = new PathPlot();
+    private final NoisePlot noise = new NoisePlot();
+    private final FormantPlot formants = new FormantPlot();
+    private final NotesPlot notes = new NotesPlot();
+    private final ReadOnlyObjectProperty<Partial> selected;
+    private final PartialTable names;
+    private Picture picture = Picture.DECAY;
+    private Side shown;
+    private Side heard; // whose noise is shown or being worked out
+    private Clip counted; // whose notes are
+
+    MeasurePictures(ReadOnlyObjectProperty<Partial> selected, PartialTable names) {
+        super(4);
+        this.selected = selected;
+        this.names = names;
+        FlowPane tabs = new FlowPane(2, 2);
+        ToggleGroup group = new ToggleGroup();
+        for (Picture p : Picture.values()) {
+            ToggleButton b = new ToggleButton(p.title);
+            b.getStyleClass().add("plain-toggle");
+            b.setId("picture-" + p.name().toLowerCase(Locale.ROOT));
+            b.setMinWidth(Region.USE_PREF_SIZE);
+            b.setAccessibleText(p.help);
+            b.setTooltip(new Tooltip(p.help));
+            b.setToggleGroup(group);
+            b.setSelected(p == picture);
+            b.setOnAction(e -> {
+                b.setSelected(true); // one is always on
+                picture = p;
+                draw();
+            });
+            tabs.getChildren().add(b);
+        }
+        StackPane one = new StackPane(decay, path, noise, formants, notes);
+        one.setMinHeight(80);
+        VBox.setVgrow(one, Priority.ALWAYS);
+        getChildren().addAll(tabs, one);
+        setPrefWidth(420);
+        setMinWidth(220);
+        selected.addListener((o, a, b) -> {
+            if (picture == Picture.DECAY) {
+                draw();
+            }
+        });
+    }
+
+    /** @param side null for nothing */
+    void show(Side side) {
+        shown = side;
+        draw();
+    }
+
+    private Drawing front() {
+        return switch (picture) {
+            case DECAY -> decay;
+            case NOISE -> noise;
+            case FORMANTS -> formants;
+            case NOTES -> notes;
+            default -> path;
+        };
+    }
+
+    private void draw() {
+        Drawing front = front();
+        for (Node n : new Node[] {decay, path, noise, formants, notes}) {
+            n.setVisible(n == front);
+        }
+        Drawing.freshen(front);
+        switch (picture) {
+            case DECAY -> {
+                Partial p = shown == null ? null : selected.get();
+                String name = names.name(p);
+                decay.show(shown, p, name.isEmpty() ? null : name);
+            }
+            case FORMANTS -> formants.show(shown == null ? null : shown.measurement());
+            case NOISE -> noise();
+            case NOTES -> notes();
+            case FIRST -> path.show(shown == null ? null : MeasuredPaths.first(shown));
+            case BRIGHTNESS -> path.show(shown == null ? null : MeasuredPaths.brightness(shown));
+            case LOUDNESS -> path.show(shown == null ? null : MeasuredPaths.loudness(shown));
+            case PITCH -> path.show(shown == null ? null : MeasuredPaths.pitch(shown.measurement()));
+        }
+    }
+
+    private void notes() {
+        Clip of = shown == null ? null : shown.clip();
+        if (of == null || shown.measurement().noteOnsets().size() < 2) {
+            counted = null;
+            notes.await("This recording holds one note.");
+        } else if (of != counted) {
+            counted = of;
+            notes.await("Measuring its " + shown.measurement().noteOnsets().size() + " notes ...");
+            inBackground(() -> notesOf(of), set -> {
+                if (of == counted) {
+                    notes.show(set);
+                }
+            });
+        }
+    }
+
+    /** Taking the partials out takes a moment: not on the thread of the window. */
+    private void noise() {
+        Side of = shown;
+        if (of == heard) {
+            return;
+        }
+        heard = of;
+        if (of == null) {
+            noise.show(null);
+            return;
+        }
+        noise.await();
+        inBackground(() -> NoiseBands.of(of.clip(), of.measurement()), n -> {
+            if (of == heard) {
+                noise.show(n);
+            }
+        });
+    }
+
+    private static NoteSet notesOf(Clip clip) {
+        try {
+            return NoteSet.of(Measurer.notes(clip, Progress.NONE));
+        } catch (UnusableSound e) {
+            return NoteSet.of(List.of());
+        }
+    }
+
+    /** Works something out beside the window, and shows it when it is done. */
+    private static <T> void inBackground(Supplier<T> work, Consumer<T> show) {
+        Thread t = new Thread(
+                () -> {
+                    T result = work.get();
+                    Platform.runLater(() -> show.accept(result));
+                },
+                "small picture");
+        t.setDaemon(true);
+        t.setPriority(Thread.MIN_PRIORITY);
+        t.start();
+    }
+}

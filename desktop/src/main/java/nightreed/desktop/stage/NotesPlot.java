@@ -1,0 +1,168 @@
+package nightreed.desktop.stage;
+
+import java.util.Locale;
+import java.util.function.ToDoubleFunction;
+import javafx.geometry.VPos;
+import javafx.scene.AccessibleRole;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.text.TextAlignment;
+import nightreed.desktop.drawing.Drawing;
+import nightreed.desktop.drawing.Ink;
+import nightreed.measure.Measurement;
+import nightreed.measure.NoteSet;
+
+/** All notes of a recording: decay against pitch on the left, brightness against strength on the right. */
+final class NotesPlot extends Drawing {
+    private NoteSet notes;
+    private String waiting = "";
+
+    NotesPlot() {
+        setAccessibleRole(AccessibleRole.IMAGE_VIEW);
+        setAccessibleText("All notes of the recording");
+    }
+
+    void await(String text) {
+        notes = null;
+        waiting = text;
+        redraw();
+    }
+
+    void show(NoteSet set) {
+        notes = set;
+        setAccessibleText("All notes of the recording. " + decayWords() + ". " + brightnessWords());
+        redraw();
+    }
+
+    private String decayWords() {
+        return notes.decay() == null
+                ? "too few keys for a law of decay"
+                : String.format(
+                        Locale.ROOT,
+                        "T60 ~ f^%.2f ± %.2f",
+                        -notes.decay().exponent(),
+                        2 * notes.decay().exponentSe());
+    }
+
+    private String brightnessWords() {
+        return notes.brightnessOctavesPer10Db() == null
+                ? "too few strengths"
+                : String.format(
+                        Locale.ROOT,
+                        "%+.2f ± %.2f oct per 10 dB",
+                        notes.brightnessOctavesPer10Db(),
+                        2 * notes.brightnessSe());
+    }
+
+    @Override
+    protected void paint(GraphicsContext g, double w, double h) {
+        ground(g, w, h);
+        g.setTextBaseline(VPos.CENTER);
+        g.setTextAlign(TextAlignment.LEFT);
+        g.setFont(Ink.textFont(13));
+        if (notes == null || notes.notes().size() < 2 || w < 160) {
+            g.setFill(Ink.of(g).quiet());
+            g.fillText(notes == null ? waiting : "Fewer than two of its notes have a pitch.", 14, 20);
+            return;
+        }
+        double half = w / 2;
+        g.setFill(Ink.of(g).text());
+        g.fillText("Decay over pitch", 14, 18);
+        g.fillText("Brightness over level", half + 8, 18);
+        dots(
+                g,
+                14,
+                half - 10,
+                h,
+                m -> Math.log(m.f0Hz()),
+                m -> m.strongest().t60Seconds() == null
+                        ? Double.NaN
+                        : Math.log(m.strongest().t60Seconds()),
+                true);
+        dots(
+                g,
+                half + 8,
+                w - 14,
+                h,
+                NoteSet::levelDb,
+                m -> m.brightness() == null ? Double.NaN : NoteSet.brightnessOctaves(m),
+                false);
+        g.setTextAlign(TextAlignment.LEFT);
+        g.setFont(Ink.figuresFont(11));
+        g.setFill(Ink.of(g).text());
+        g.fillText(decayWords(), 14, h - 14);
+        g.fillText(brightnessWords(), half + 8, h - 14);
+        if (notes.commonCents() != null) {
+            g.setTextAlign(TextAlignment.RIGHT);
+            g.fillText(
+                    String.format(
+                            Locale.ROOT,
+                            "all %+.0f cents: speed x %.4f?",
+                            notes.commonCents(),
+                            Math.pow(2, notes.commonCents() / 1200)),
+                    w - 14,
+                    18);
+        }
+    }
+
+    private void dots(
+            GraphicsContext g,
+            double left,
+            double right,
+            double h,
+            ToDoubleFunction<Measurement> across,
+            ToDoubleFunction<Measurement> up,
+            boolean decay) {
+        double[] x = notes.notes().stream().mapToDouble(across).toArray();
+        double[] y = notes.notes().stream().mapToDouble(up).toArray();
+        double[] xs = range(x);
+        double[] ys = range(y);
+        double top = 38;
+        double bottom = h - 44;
+        g.setStroke(Ink.of(g).scale());
+        g.setLineWidth(1);
+        g.strokeLine(left, bottom, right, bottom);
+        g.setFont(Ink.figuresFont(11));
+        g.setFill(Ink.of(g).quiet());
+        g.setTextAlign(TextAlignment.LEFT);
+        g.fillText(
+                decay
+                        ? String.format(Locale.ROOT, "%.0f Hz", Math.exp(xs[0]))
+                        : String.format(Locale.ROOT, "%.0f dB", xs[0]),
+                left,
+                bottom + 12);
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.fillText(
+                decay
+                        ? String.format(Locale.ROOT, "%.0f Hz", Math.exp(xs[1]))
+                        : String.format(Locale.ROOT, "%.0f dB", xs[1]),
+                right,
+                bottom + 12);
+        g.fillText(
+                decay
+                        ? String.format(Locale.ROOT, "%.2f s", Math.exp(ys[1]))
+                        : String.format(Locale.ROOT, "%.1f oct", ys[1]),
+                right,
+                top - 4);
+        g.setFill(Ink.of(g).recording());
+        for (int i = 0; i < x.length; i++) {
+            if (!Double.isNaN(y[i])) {
+                double px = left + 4 + (right - left - 8) * (x[i] - xs[0]) / (xs[1] - xs[0]);
+                double py = bottom - 4 - (bottom - top - 8) * (y[i] - ys[0]) / (ys[1] - ys[0]);
+                g.fillOval(px - 3.5, py - 3.5, 7, 7);
+            }
+        }
+    }
+
+    private static double[] range(double[] v) {
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (double d : v) {
+            if (!Double.isNaN(d)) {
+                low = Math.min(low, d);
+                high = Math.max(high, d);
+            }
+        }
+        double pad = Math.max(0.05 * (high - low), 1e-3);
+        return new double[] {low - pad, high + pad};
+    }
+}
