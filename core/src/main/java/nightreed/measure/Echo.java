@@ -71,8 +71,9 @@ public record Echo(double delaySeconds, double gain, boolean feedback) {
         int best = -1;
         double top = 0;
         for (int i = from; i < to; i++) {
-            double ratio = cepstrum[i] / scatter(cepstrum, i);
-            if (ratio > top && cepstrum[i] > cepstrum[i - 1] && cepstrum[i] >= cepstrum[i + 1]) {
+            boolean peak = cepstrum[i] > cepstrum[i - 1] && cepstrum[i] >= cepstrum[i + 1];
+            double ratio = peak && cepstrum[i] > LEAST_GAIN / 8 ? cepstrum[i] / scatter(cepstrum, i) : 0;
+            if (ratio > top) {
                 top = ratio;
                 best = i;
             }

@@ -141,12 +141,26 @@ final class Remarks {
 
     /** Power of a line of so many cycles a sample in the first samples. */
     private static double line(double[] x, int length, double cycles) {
+        double turnRe = Math.cos(2 * Math.PI * cycles);
+        double turnIm = Math.sin(2 * Math.PI * cycles);
+        double fadeRe = Math.cos(2 * Math.PI / length);
+        double fadeIm = Math.sin(2 * Math.PI / length);
+        double c = 1;
+        double s = 0;
+        double fadeC = Math.cos(Math.PI / length);
+        double fadeS = Math.sin(Math.PI / length);
         double re = 0;
         double im = 0;
-        for (int i = 0; i < length; i++) {
-            double w = 1 - Math.cos(2 * Math.PI * (i + 0.5) / length);
-            re += w * x[i] * Math.cos(2 * Math.PI * cycles * i) / length;
-            im += w * x[i] * Math.sin(2 * Math.PI * cycles * i) / length;
+        for (int i = 0; i < length; i++) { // everything that turns is turned on, not computed anew
+            double w = (1 - fadeC) * x[i] / length;
+            re += w * c;
+            im += w * s;
+            double t = c * turnRe - s * turnIm;
+            s = c * turnIm + s * turnRe;
+            c = t;
+            double f = fadeC * fadeRe - fadeS * fadeIm;
+            fadeS = fadeC * fadeIm + fadeS * fadeRe;
+            fadeC = f;
         }
         return re * re + im * im;
     }

@@ -20,6 +20,9 @@ final class MovementFit {
     private final double[] t;
     private final double[] y;
     private final double[] w;
+    private final double[] sin; // at each time, of the rate looked at last: many models in a row share it
+    private final double[] cos;
+    private double rateOfSin = Double.NaN;
 
     /**
      * @param t times [s], rising
@@ -30,6 +33,19 @@ final class MovementFit {
         this.t = t;
         this.y = y;
         this.w = w;
+        this.sin = new double[t.length];
+        this.cos = new double[t.length];
+    }
+
+    private void turnAt(double rate) {
+        if (rate != rateOfSin) {
+            rateOfSin = rate;
+            for (int i = 0; i < t.length; i++) {
+                double angle = 2 * Math.PI * rate * (t[i] - t[0]);
+                sin[i] = Math.sin(angle);
+                cos[i] = Math.cos(angle);
+            }
+        }
     }
 
     /** Level that the path swings about, the slope [1/s] about its middle, and what swings or null. */
@@ -196,17 +212,19 @@ final class MovementFit {
             double[] b = new double[p];
             double yy = 0;
             double[] row = new double[p];
+            if (rate > 0 && !formed) {
+                turnAt(rate);
+            }
             for (int i = 0; i < t.length; i++) {
                 row[0] = 1;
                 row[1] = t[i] - mid;
                 if (rate > 0) {
                     double g = growth(t[i]);
-                    double angle = 2 * Math.PI * rate * (t[i] - t[0]);
                     if (formed) {
-                        row[2] = g * form(shape, angle + phase);
+                        row[2] = g * form(shape, 2 * Math.PI * rate * (t[i] - t[0]) + phase);
                     } else {
-                        row[2] = g * Math.sin(angle);
-                        row[3] = g * Math.cos(angle);
+                        row[2] = g * sin[i];
+                        row[3] = g * cos[i];
                     }
                 }
                 for (int r = 0; r < p; r++) {

@@ -18,6 +18,11 @@ final class FormantFit {
 
     private static final double LEAST_DB = 3;
 
+    /** Widths in distances of the lines, and heights [dB], that a further peak is tried with. */
+    private static final double[] WIDTHS = {0.7, 1.5, 3, 6};
+
+    private static final double[] HEIGHTS = {6, 12, 18};
+
     /**
      * What was found.
      *
@@ -70,24 +75,32 @@ final class FormantFit {
 
     /** The start with one more peak, where and as wide as it takes the most off. */
     private double[] withPeak(double[] u, LevelFit plain) {
+        double[] base = new double[lines.count()];
+        for (int i = 0; i < base.length; i++) {
+            base[i] = Math.pow(10, curve(i, u) / 10);
+        }
         double[] best = null;
         double least = Double.POSITIVE_INFINITY;
         double top = lines.hz(lines.count() - 1);
-        for (int i = 0; i < lines.count(); i++) {
-            for (double half : new double[] {0, 0.5}) {
-                double centre = lines.hz(i) + half * lines.f0Hz();
-                for (double width : new double[] {0.7, 1.5, 3, 6}) {
-                    for (double height : new double[] {6, 12, 18}) {
-                        double[] v = Arrays.copyOf(u, u.length + 3);
-                        v[0] -= height * Math.min(1, width * lines.f0Hz() / top);
-                        v[u.length] = Math.log(centre);
-                        v[u.length + 1] = Math.log(width * lines.f0Hz());
-                        v[u.length + 2] = height;
-                        double cost = plain.cost(v);
-                        if (cost < least) {
-                            least = cost;
-                            best = v;
-                        }
+        double[] power = new double[base.length];
+        for (double centre = lines.f0Hz(); centre <= top + 0.6 * lines.f0Hz(); centre += 0.5 * lines.f0Hz()) {
+            for (double width : WIDTHS) {
+                for (double height : HEIGHTS) {
+                    double lift = Math.pow(10, height / 10) - 1;
+                    double lower = -height * Math.min(1, width * lines.f0Hz() / top);
+                    double gain = Math.pow(10, lower / 10);
+                    for (int i = 0; i < power.length; i++) {
+                        double x = 2 * (lines.hz(i) - centre) / (width * lines.f0Hz());
+                        power[i] = base[i] * gain * (1 + lift / (1 + x * x));
+                    }
+                    double cost = plain.costOfPowers(power);
+                    if (cost < least) {
+                        least = cost;
+                        best = Arrays.copyOf(u, u.length + 3);
+                        best[0] += lower;
+                        best[u.length] = Math.log(centre);
+                        best[u.length + 1] = Math.log(width * lines.f0Hz());
+                        best[u.length + 2] = height;
                     }
                 }
             }

@@ -33,16 +33,21 @@ final class LevelFit {
 
     private final Spectrum lines;
     private final Curve curve;
+    private final double[] floor; // powers
 
     LevelFit(Spectrum lines, Curve curve) {
         this.lines = lines;
         this.curve = curve;
+        this.floor = new double[lines.count()];
+        for (int i = 0; i < floor.length; i++) {
+            floor[i] = Math.pow(10, lines.floorDb()[i] / 10);
+        }
     }
 
     /** Level of a line with the noise added [dB]. */
     private double seen(int i, double[] u) {
         double c = Math.max(-300, Math.min(300, curve.db(i, u)));
-        return 10 * Math.log10(Math.pow(10, c / 10) + Math.pow(10, lines.floorDb()[i] / 10));
+        return 10 * Math.log10(Math.pow(10, c / 10) + floor[i]);
     }
 
     /** Mean square that given unknowns leave over [dB²]. */
@@ -51,6 +56,16 @@ final class LevelFit {
         for (int i = 0; i < lines.count(); i++) {
             double e = target(i) - seen(i, u);
             sum += e * e / lines.count();
+        }
+        return sum;
+    }
+
+    /** The same for a curve given by the powers of its lines: what a search over many curves asks for. */
+    double costOfPowers(double[] power) {
+        double sum = 0;
+        for (int i = 0; i < power.length; i++) {
+            double e = target(i) - 10 * Math.log10(power[i] + floor[i]);
+            sum += e * e / power.length;
         }
         return sum;
     }

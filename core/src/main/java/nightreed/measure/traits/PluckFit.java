@@ -1,5 +1,8 @@
 package nightreed.measure.traits;
 
+import java.util.ArrayList;
+import java.util.List;
+
 /**
  * The comb of the pluck point: partial n is excited in proportion to |sin(π n β)| (T. D. Rossing, "The Science of String
  * Instruments", 2010), over a slope that stands for pick, string and body.
@@ -11,6 +14,7 @@ final class PluckFit {
     private static final double DEEPEST_DB = -30;
 
     private static final double LEAST_SHARE = 0.02;
+    private static final int MOST_VALLEYS = 8;
 
     private final Spectrum lines;
 
@@ -28,24 +32,14 @@ final class PluckFit {
         LevelFit comb = new LevelFit(lines, (i, u) -> straight(i, u) + combDb(i + 1, u[2]));
         LevelFit.Result best = null;
         LevelFit.Result second = null;
-        double step = 0.06 / lines.count(); // the comb of the last line turns by a fifth of a radian
-        double before = Double.POSITIVE_INFINITY;
-        double here = Double.POSITIVE_INFINITY;
-        for (double share = LEAST_SHARE; share <= 0.5 + step; share += step) {
-            double[] u = {without.unknowns()[0] + 4, without.unknowns()[1], share};
-            double next = share > 0.5 ? Double.POSITIVE_INFINITY : comb.cost(u);
-            if (here <= before && here < next) { // a valley of its own
-                u[2] = share - step;
-                LevelFit.Result r = comb.polish(u);
-                if (best == null || r.bic() < best.bic()) {
-                    second = other(best, r) ? best : second;
-                    best = r;
-                } else if (other(r, best) && (second == null || r.bic() < second.bic())) {
-                    second = r;
-                }
+        for (double[] start : valleys(comb, without.unknowns())) {
+            LevelFit.Result r = comb.polish(start);
+            if (best == null || r.bic() < best.bic()) {
+                second = other(best, r) ? best : second;
+                best = r;
+            } else if (other(r, best) && (second == null || r.bic() < second.bic())) {
+                second = r;
             }
-            before = here;
-            here = next;
         }
         if (best == null || best.bic() > without.bic() - 2) {
             return null;
@@ -55,6 +49,30 @@ final class PluckFit {
                 + (second == null ? 0 : Math.exp(-0.5 * (second.bic() - best.bic())));
         double share = fold(best.unknowns()[2]);
         return share < LEAST_SHARE ? null : new PluckPoint(share, best.errors()[2], 1 / odds);
+    }
+
+    /** Where the cost has valleys of its own over the share, the deepest first. */
+    private List<double[]> valleys(LevelFit comb, double[] slope) {
+        double step = 0.06 / lines.count(); // the comb of the last line turns by a fifth of a radian
+        List<double[]> found = new ArrayList<>();
+        List<Double> depth = new ArrayList<>();
+        double before = Double.POSITIVE_INFINITY;
+        double here = Double.POSITIVE_INFINITY;
+        for (double share = LEAST_SHARE; share <= 0.5 + 2 * step; share += step) {
+            double[] u = {slope[0] + 4, slope[1], share};
+            double next = share > 0.5 + step ? Double.POSITIVE_INFINITY : comb.cost(u);
+            if (here <= before && here < next) {
+                int at = 0;
+                while (at < depth.size() && depth.get(at) < here) {
+                    at++;
+                }
+                depth.add(at, here);
+                found.add(at, new double[] {u[0], u[1], share - step});
+            }
+            before = here;
+            here = next;
+        }
+        return found.subList(0, Math.min(MOST_VALLEYS, found.size()));
     }
 
     private static boolean other(LevelFit.Result a, LevelFit.Result b) {

@@ -72,29 +72,60 @@ final class SourceFit {
     }
 
     private Candidate best(Wave wave, int slope) {
-        LevelFit plain = new LevelFit(lines, (i, u) -> level(wave, slope, i, u));
-        double[] best = null;
-        double least = Double.POSITIVE_INFINITY;
         double[] widths = wave == Wave.PULSE ? widths() : new double[] {0};
         double[] cutoffs = slope == 0 ? new double[] {0} : cutoffs();
         double[] peaks = slope < 12 ? new double[] {0} : new double[] {-3, 3, 9};
-        for (double width : widths) {
-            for (double cutoff : cutoffs) {
-                for (double peak : peaks) {
-                    double[] u = unknowns(wave, slope, width, cutoff, peak);
-                    u[0] = mean(wave, slope, u);
-                    double cost = plain.cost(u);
+        LevelFit fit = new LevelFit(lines, (i, u) -> level(wave, slope, i, u));
+        double[][] waves = new double[widths.length][lines.count()];
+        for (int k = 0; k < widths.length; k++) {
+            for (int i = 0; i < lines.count(); i++) {
+                waves[k][i] = waveDb(wave, i + 1, widths[k]);
+            }
+        }
+        double[] best = null;
+        double least = Double.POSITIVE_INFINITY;
+        double[] filter = new double[lines.count()];
+        for (double cutoff : cutoffs) {
+            for (double peak : peaks) {
+                double[] any = unknowns(wave, slope, 0, cutoff, peak);
+                for (int i = 0; i < filter.length; i++) {
+                    filter[i] = filterDb(slope, i, any, wave == Wave.PULSE ? 2 : 1);
+                }
+                for (int k = 0; k < widths.length; k++) {
+                    double gain = gain(waves[k], filter);
+                    double cost = cost(waves[k], filter, gain);
                     if (cost < least) {
                         least = cost;
-                        best = u;
+                        best = unknowns(wave, slope, widths[k], cutoff, peak);
+                        best[0] = gain;
                     }
                 }
             }
         }
-        if (best.length >= lines.count()) {
-            return null;
+        return best.length >= lines.count() ? null : new Candidate(wave, slope, fit.polish(best));
+    }
+
+    /** Level that fits the lines over the noise best, all else given [dB]. */
+    private double gain(double[] wave, double[] filter) {
+        double sum = 0;
+        int n = 0;
+        for (int i = 0; i < wave.length; i++) {
+            if (lines.db()[i] > lines.floorDb()[i] + 3 && wave[i] > IMPERFECT_DB - 40) {
+                sum += lines.db()[i] - wave[i] - filter[i];
+                n++;
+            }
         }
-        return new Candidate(wave, slope, plain.polish(best));
+        return n == 0 ? 0 : sum / n;
+    }
+
+    /** Mean square distance of the lines from a curve, as near as a search needs it: in dB, kept over the floor [dB²]. */
+    private double cost(double[] wave, double[] filter, double gain) {
+        double sum = 0;
+        for (int i = 0; i < wave.length; i++) {
+            double e = lines.db()[i] - Math.max(lines.floorDb()[i], gain + wave[i] + filter[i]);
+            sum += e * e;
+        }
+        return sum;
     }
 
     private static double[] unknowns(Wave wave, int slope, double width, double cutoff, double peak) {
@@ -126,19 +157,6 @@ final class SourceFit {
             hz[k] = lines.f0Hz() * 0.7 * Math.pow(top / 0.7, k / (hz.length - 1.0));
         }
         return hz;
-    }
-
-    /** Level that fits the lines over the noise best, all else given. */
-    private double mean(Wave wave, int slope, double[] u) {
-        double sum = 0;
-        int n = 0;
-        for (int i = 0; i < lines.count(); i++) {
-            if (lines.db()[i] > lines.floorDb()[i] + 3) {
-                sum += lines.db()[i] - level(wave, slope, i, u);
-                n++;
-            }
-        }
-        return n == 0 ? 0 : sum / n;
     }
 
     private double level(Wave wave, int slope, int i, double[] u) {
