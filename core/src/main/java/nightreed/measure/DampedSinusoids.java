@@ -39,14 +39,25 @@ final class DampedSinusoids {
             List<DampedSinusoid> known,
             int rounds,
             Progress progress) {
-        PartialSearch search = new PartialSearch(y.length, sampleRateHz, floor);
-        SpectralRefinement refinement = new SpectralRefinement(y);
+        return find(new SpectralRefinement(y), sampleRateHz, floor, known, rounds, progress);
+    }
+
+    /** @param refinement of the samples, whose transforms are there already */
+    static List<DampedSinusoid> find(
+            SpectralRefinement refinement,
+            double sampleRateHz,
+            NoiseFloor floor,
+            List<DampedSinusoid> known,
+            int rounds,
+            Progress progress) {
+        int length = refinement.length();
+        PartialSearch search = new PartialSearch(length, sampleRateHz, floor);
         List<DampedSinusoid> terms = known.isEmpty() ? new ArrayList<>() : refinement.refine(known);
         for (int round = 0; round < rounds; round++) {
             progress.report((double) round / rounds, "looking for partials, " + terms.size() + " so far");
             List<DampedSinusoid> fresh = new ArrayList<>();
             for (PartialSearch.Candidate c : search.candidates(refinement.residual(terms), MOST - terms.size())) {
-                if (addsSomething(c, terms, y.length, sampleRateHz)) {
+                if (addsSomething(c, terms, length, sampleRateHz)) {
                     fresh.add(c.term());
                 }
             }
@@ -56,7 +67,7 @@ final class DampedSinusoids {
             terms.addAll(fresh);
             terms = refinement.refine(terms);
             terms = refinement.refine(terms);
-            terms = prune(terms, y.length, sampleRateHz, floor);
+            terms = prune(terms, length, sampleRateHz, floor);
         }
         if (rounds == ROUNDS) {
             terms = refinement.split(terms, omega -> floor.at(omega * sampleRateHz / (2 * Math.PI)));
@@ -64,7 +75,7 @@ final class DampedSinusoids {
         for (int pass = 0; pass < 3; pass++) {
             terms = refinement.refine(terms);
         }
-        return prune(terms, y.length, sampleRateHz, floor);
+        return prune(terms, length, sampleRateHz, floor);
     }
 
     /**

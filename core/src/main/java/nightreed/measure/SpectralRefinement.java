@@ -65,6 +65,11 @@ final class SpectralRefinement {
         this.least = NEGLIGIBLE * Math.sqrt(energy / y.length);
     }
 
+    /** Samples of the segment. */
+    int length() {
+        return y.length;
+    }
+
     /** What remains of the segment without the terms: new array as long as the segment. */
     double[] residual(List<DampedSinusoid> terms) {
         double[] r = y.clone();

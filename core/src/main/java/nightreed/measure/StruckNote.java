@@ -51,7 +51,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
                 double[] y = Arrays.copyOfRange(x, earlier, end);
                 moved = string == null
                         ? DampedSinusoids.find(y, fs, floor, moved, 2, Progress.NONE)
-                        : foretold(y, fs, floor, moved, string);
+                        : foretold(new SpectralRefinement(y), fs, floor, moved, string);
                 if (power(residual(x, earlier, start, moved)) > STRIKE_RATIO * background) {
                     break;
                 }
@@ -62,8 +62,9 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             start = earlier;
         }
         double[] y = Arrays.copyOfRange(x, start, end);
+        SpectralRefinement refinement = new SpectralRefinement(y);
         if (start != late) {
-            terms = DampedSinusoids.find(y, fs, floor, terms, 3, progress.part(0.7, 0.9));
+            terms = DampedSinusoids.find(refinement, fs, floor, terms, 3, progress.part(0.7, 0.9));
         }
         PartialAccount account = new PartialAccount(fs, y.length, start - onset);
         List<Partial> partials = account.of(terms);
@@ -75,7 +76,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         if (string != null) {
             progress.report(0.9, "looking where a string's partials must be");
             for (int pass = 0; pass < 3; pass++) {
-                List<DampedSinusoid> more = foretold(y, fs, floor, terms, string);
+                List<DampedSinusoid> more = foretold(refinement, fs, floor, terms, string);
                 boolean done = more.size() == terms.size();
                 terms = more;
                 partials = account.of(terms);
@@ -95,8 +96,11 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
      * there for want of better, and gives way.
      */
     private static List<DampedSinusoid> foretold(
-            double[] y, double fs, NoiseFloor floor, List<DampedSinusoid> terms, StiffString string) {
-        SpectralRefinement refinement = new SpectralRefinement(y);
+            SpectralRefinement refinement,
+            double fs,
+            NoiseFloor floor,
+            List<DampedSinusoid> terms,
+            StiffString string) {
         List<DampedSinusoid> kept = new ArrayList<>(terms);
         kept.removeIf(t -> {
             double hz = t.omega() * fs / (2 * Math.PI);
@@ -126,7 +130,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         for (int pass = 0; pass < 4; pass++) {
             all = refinement.refine(all);
         }
-        return DampedSinusoids.prune(all, y.length, fs, floor);
+        return DampedSinusoids.prune(all, residual.length, fs, floor);
     }
 
     /** Power of the residual through the filter matched to a decay, as {@link PartialSearch} counts it. */

@@ -1,5 +1,6 @@
 package nightreed.measure.held;
 
+import java.util.TreeMap;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.LUDecomposition;
@@ -13,6 +14,7 @@ import org.hipparchus.linear.LUDecomposition;
 final class MovementFit {
     private static final double LOWEST_HZ = 2;
     private static final double HIGHEST_HZ = 12;
+    private static final int CLOSER_LOOKS = 24;
 
     /** Odds (twice the gain of log-likelihood) that a swing must have over none: noise of this colour deceives below. */
     private static final double LEAST_GAIN = 40;
@@ -62,7 +64,18 @@ final class MovementFit {
         }
         Model best = null;
         double grid = 0.25 / length;
+        // which rates are worth a closer look is told by a swing that is there from the start and one that comes late
+        TreeMap<Double, Double> promising = new TreeMap<>(); // rates by cost
         for (double rate = Math.max(LOWEST_HZ, 1.5 / length); rate <= HIGHEST_HZ; rate += grid) {
+            double cost = Math.min(
+                    new Model(rate, first, 0.03 * length).cost,
+                    new Model(rate, first + 0.4 * length, 0.2 * length).cost);
+            promising.put(cost, rate);
+            if (promising.size() > CLOSER_LOOKS) {
+                promising.pollLastEntry();
+            }
+        }
+        for (double rate : promising.values()) {
             for (double delay : new double[] {0, 0.12, 0.25, 0.4, 0.6}) {
                 for (double ramp : new double[] {0.03, 0.2, 0.4}) {
                     if (delay + ramp < 0.75) {
