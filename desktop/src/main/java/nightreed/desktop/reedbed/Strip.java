@@ -180,10 +180,12 @@ public final class Strip extends Drawing {
                 mark(g, x, y(p.t60Seconds(), bottom, span, h), p.equals(selected.get()));
             }
         }
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setFill(Ink.of(g).quiet());
-        g.setFont(Ink.textFont(11));
-        g.fillText("T60", 8, 10);
+        if (alone.traits().decayLaw() == null) {
+            g.setTextAlign(TextAlignment.RIGHT);
+            g.setFill(Ink.of(g).quiet());
+            g.setFont(Ink.textFont(11));
+            g.fillText("T60", w - RIGHT - 4, 12);
+        }
     }
 
     /** The power law of the decays as a dashed line, and its exponent. */

@@ -41,8 +41,10 @@ final class Looks {
         this.look = look;
     }
 
-    /** Gives a scene our sheets and the ground of the look. */
-    void begin(Scene scene) {
+    /** Gives a scene our sheets and all parts the look that it begins with. */
+    void begin(Scene scene, Look first) {
+        look = first;
+        parts.forEach(this::wear);
         if (!THEME.equals(Application.getUserAgentStylesheet())) {
             Application.setUserAgentStylesheet(THEME);
         }

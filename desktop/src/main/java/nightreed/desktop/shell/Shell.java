@@ -437,6 +437,7 @@ public final class Shell extends BorderPane {
         task.getStyleClass().add("task");
         task.setAlignment(Pos.CENTER_LEFT);
         task.setVisible(false);
+        task.setManaged(false); // it leaves its place to the names
         for (Region r : List.of(undo, redo, fold, stop, unsaved)) {
             r.setMinWidth(Region.USE_PREF_SIZE);
         }
@@ -548,6 +549,7 @@ public final class Shell extends BorderPane {
 
     private void show(TaskState t) {
         task.setVisible(t != null);
+        task.setManaged(t != null);
         if (t != null) {
             String doing = t.doing().isEmpty() ? "" : ": " + t.doing();
             taskName.setText(t.name() + doing);
@@ -591,7 +593,7 @@ public final class Shell extends BorderPane {
 
     /** Looks and keys of the whole window. Letters play unless text is being typed. */
     public void enter(Scene scene) {
-        looks.begin(scene);
+        looks.begin(scene, preferences.get().look());
         scene.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
         scene.addEventFilter(KeyEvent.KEY_RELEASED, e -> {
             if (!typing(scene) && rail != null) {

@@ -38,9 +38,9 @@ final class FormantPlot extends Drawing {
         if (t.pluckPoint() != null) {
             out.add(String.format(
                     Locale.ROOT,
-                    "plucked at %.3f ± %.3f of its length, %.0f %% sure",
-                    t.pluckPoint().share(),
-                    2 * t.pluckPoint().shareSe(),
+                    "plucked at %.1f ± %.1f %%, %.0f %% sure",
+                    100 * t.pluckPoint().share(),
+                    200 * t.pluckPoint().shareSe(),
                     100 * t.pluckPoint().certainty()));
         }
         if (t.slopeDbPerOctave() != null) {
@@ -81,6 +81,9 @@ final class FormantPlot extends Drawing {
         g.fillText("Harmonics and formants", 14, 18);
         List<Partial> lines = shown.reliablePartials();
         List<String> words = words(shown.traits());
+        if (h < 150 && words.size() > 1) {
+            words = words.subList(0, 1); // the picture comes first
+        }
         double left = 56;
         double right = w - 14;
         double top = 36;
@@ -157,14 +160,16 @@ final class FormantPlot extends Drawing {
         g.setLineWidth(1.2);
         g.setLineDashes(5, 4);
         g.beginPath();
+        boolean down = false;
         for (double x = left; x <= right; x += 2) {
-            double hz = low * Math.pow(high / low, (x - left) / (right - left));
-            double y = y(body(t, hz) + offset, top, bottom);
-            if (x == left) {
-                g.moveTo(x, y);
-            } else {
-                g.lineTo(x, y);
+            double db = body(t, low * Math.pow(high / low, (x - left) / (right - left))) + offset;
+            boolean within = db < 3 && db > LOW_DB;
+            if (within && down) {
+                g.lineTo(x, y(db, top, bottom));
+            } else if (within) {
+                g.moveTo(x, y(db, top, bottom));
             }
+            down = within;
         }
         g.stroke();
         g.setLineDashes();

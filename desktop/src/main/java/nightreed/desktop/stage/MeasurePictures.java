@@ -1,5 +1,6 @@
 package nightreed.desktop.stage;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
@@ -7,6 +8,7 @@ import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
@@ -46,11 +48,14 @@ final class MeasurePictures extends VBox {
         }
     }
 
+    private static final double LEAST_FOR_TABS = 340;
+
     private final DecayPlot decay = new DecayPlot();
     private final PathPlot path = new PathPlot();
     private final NoisePlot noise = new NoisePlot();
     private final FormantPlot formants = new FormantPlot();
     private final NotesPlot notes = new NotesPlot();
+    private final ComboBox<String> narrow = new ComboBox<>();
     private final ReadOnlyObjectProperty<Partial> selected;
     private final PartialTable names;
     private Picture picture = Picture.DECAY;
@@ -64,6 +69,7 @@ final class MeasurePictures extends VBox {
         this.names = names;
         FlowPane tabs = new FlowPane(2, 2);
         ToggleGroup group = new ToggleGroup();
+        List<ToggleButton> buttons = new ArrayList<>();
         for (Picture p : Picture.values()) {
             ToggleButton b = new ToggleButton(p.title);
             b.getStyleClass().add("plain-toggle");
@@ -76,14 +82,24 @@ final class MeasurePictures extends VBox {
             b.setOnAction(e -> {
                 b.setSelected(true); // one is always on
                 picture = p;
+                narrow.setValue(p.title);
                 draw();
             });
+            buttons.add(b);
             tabs.getChildren().add(b);
+            narrow.getItems().add(p.title);
         }
+        narrow.setValue(picture.title);
+        narrow.setId("picture-choice");
+        narrow.setAccessibleText("Which small picture is shown");
+        narrow.setOnAction(
+                e -> buttons.get(narrow.getSelectionModel().getSelectedIndex()).fire());
+        swap(tabs, false);
+        widthProperty().addListener((o, a, w) -> swap(tabs, w.doubleValue() < LEAST_FOR_TABS));
         StackPane one = new StackPane(decay, path, noise, formants, notes);
         one.setMinHeight(80);
         VBox.setVgrow(one, Priority.ALWAYS);
-        getChildren().addAll(tabs, one);
+        getChildren().addAll(tabs, narrow, one);
         setPrefWidth(420);
         setMinWidth(220);
         selected.addListener((o, a, b) -> {
@@ -91,6 +107,15 @@ final class MeasurePictures extends VBox {
                 draw();
             }
         });
+    }
+
+    /** Tabs where there is room for them, one choice where there is not. */
+    private void swap(FlowPane tabs, boolean tight) {
+        for (Node n : new Node[] {tabs, narrow}) {
+            boolean on = (n == narrow) == tight;
+            n.setVisible(on);
+            n.setManaged(on);
+        }
     }
 
     /** @param side null for nothing */

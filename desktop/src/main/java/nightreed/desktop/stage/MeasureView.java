@@ -243,15 +243,7 @@ public final class MeasureView implements StageView {
             margin.add(Notes.body(sentence));
         }
         margin.add(Notes.space(4), Notes.heading("Also measured"));
-        margin.add(Notes.pair(
-                "offset",
-                m.centsFromConcert() == null
-                        ? "no pitch"
-                        : String.format(
-                                Locale.ROOT,
-                                "%+.1f cents at A4 %.5s",
-                                preferences.get().centsAtReference(m.centsFromConcert()),
-                                preferences.get().referenceHz())));
+        margin.add(Notes.pair("offset", offset(m)));
         for (String[] pair : PlainWords.figures(m)) {
             margin.add(Notes.pair(pair[0], pair[1]));
         }
@@ -270,6 +262,16 @@ public final class MeasureView implements StageView {
         if (s.recipe() == null) {
             margin.add(Notes.space(6), Notes.of(fit));
         }
+    }
+
+    private String offset(Measurement m) {
+        if (m.centsFromConcert() == null) {
+            return "no pitch";
+        }
+        double a4 = preferences.get().referenceHz();
+        String cents =
+                String.format(Locale.ROOT, "%+.1f cents", preferences.get().centsAtReference(m.centsFromConcert()));
+        return a4 == 440 ? cents : String.format(Locale.ROOT, "%s at A4 %.1f", cents, a4);
     }
 
     /** Other pitches that the note may be heard at; one click takes one of them. */

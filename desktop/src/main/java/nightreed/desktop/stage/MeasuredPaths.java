@@ -139,7 +139,7 @@ final class MeasuredPaths {
                         swing("level", held.tremolo(), "dB"),
                         swing("brightness", held.filter(), "oct"))
                 .filter(s -> s != null)
-                .collect(Collectors.joining("; "));
+                .collect(Collectors.joining("\n"));
     }
 
     private static String swing(String what, Movement m, String unit) {

@@ -32,8 +32,8 @@ final class PartialTable extends TableView<Partial> {
         getColumns().add(name);
         getColumns().add(number("Hz", 70, 2, Partial::frequencyHz));
         getColumns().add(number("ratio", 60, 3, Partial::ratio));
-        getColumns().add(number("cents off", 60, 0, this::centsOff));
-        getColumns().add(number("dB", 50, 1, Partial::levelDb));
+        getColumns().add(number("cents", 54, 0, this::centsOff));
+        getColumns().add(number("dB", 56, 1, Partial::levelDb));
         getColumns().add(number("T60 s", 58, 3, Partial::t60Seconds));
         getColumns().add(number("± s", 52, 3, p -> p.t60SeSeconds() == null ? null : (Double) (2 * p.t60SeSeconds())));
         setColumnResizePolicy(CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);

@@ -20,7 +20,7 @@ final class PathPlot extends Drawing {
      * @param low     lower end of the scale
      * @param high    upper end of the scale
      * @param unit    unit of the values
-     * @param words   what it says
+     * @param words   what it says, a line each
      */
     record Path(
             String title,
@@ -61,7 +61,8 @@ final class PathPlot extends Drawing {
         double left = 56;
         double right = w - 14;
         double top = 36;
-        double bottom = h - 46;
+        String[] words = path.words().split("\n", h < 150 ? 1 : 3);
+        double bottom = h - 30 - 16 * words.length;
         double from = path.seconds()[0];
         double to = path.seconds()[path.seconds().length - 1];
         g.setFont(Ink.figuresFont(11));
@@ -101,7 +102,9 @@ final class PathPlot extends Drawing {
         }
         g.setTextAlign(TextAlignment.LEFT);
         g.setFill(Ink.of(g).text());
-        g.fillText(path.words(), 14, h - 14);
+        for (int i = 0; i < words.length; i++) {
+            g.fillText(words[i], 14, h - 14 - 16 * (words.length - 1 - i));
+        }
     }
 
     private void line(GraphicsContext g, double[] v, double left, double right, double top, double bottom) {

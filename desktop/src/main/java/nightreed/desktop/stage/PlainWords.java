@@ -151,12 +151,8 @@ final class PlainWords {
                     out,
                     "strike noise",
                     m.noise(),
-                    n -> String.format(
-                            Locale.ROOT,
-                            "%.0f ms, %.0f dB, %.0f dB/oct",
-                            1000 * n.t60Seconds(),
-                            n.levelDb(),
-                            n.slopeDbPerOctave()));
+                    n -> String.format(Locale.ROOT, "%.0f ms, %.0f dB", 1000 * n.t60Seconds(), n.levelDb()));
+            figure(out, "its colour", m.noise(), n -> String.format(Locale.ROOT, "%.0f dB/oct", n.slopeDbPerOctave()));
         } else {
             figure(
                     out,
@@ -199,7 +195,7 @@ final class PlainWords {
                     m.held().filter() == null ? null : 1 / m.held().filter().rateHz(),
                     bpm);
         }
-        value(out, "echo", m.echo() == null ? null : m.echo().delaySeconds(), bpm);
+        value(out, "echo delay", m.echo() == null ? null : m.echo().delaySeconds(), bpm);
         return out;
     }
 

@@ -231,26 +231,28 @@ final class Waveform extends Drawing {
         chosen(g, h);
         onset(g, w, h);
         notes(g, h);
-        g.setTextAlign(TextAlignment.RIGHT);
-        g.setTextBaseline(VPos.BOTTOM);
-        g.setFill(Ink.of(g).quiet());
-        boolean all = to - from >= side.clip().seconds();
-        g.fillText(
-                all
-                        ? String.format(Locale.ROOT, "%.2f s", side.clip().seconds())
-                        : String.format(
-                                Locale.ROOT,
-                                "%.3f to %.3f of %.2f s",
-                                from,
-                                to,
-                                side.clip().seconds()),
-                w - 12,
-                h - 6);
+        extent(g, w, h);
         if (isFocused()) {
             g.setStroke(Ink.of(g).imitation());
             g.setLineWidth(1);
             g.strokeRoundRect(0.5, 0.5, w - 1, h - 1, 14, 14);
         }
+    }
+
+    /** How much of the recording is seen. */
+    private void extent(GraphicsContext g, double w, double h) {
+        double length = side.clip().seconds();
+        String text = to - from >= length
+                ? String.format(Locale.ROOT, "%.2f s", length)
+                : String.format(Locale.ROOT, "%.3f to %.3f of %.2f s", from, to, length);
+        double wide = 6.2 * text.length() + 4;
+        g.setFill(Ink.of(g).panel());
+        g.fillRect(w - 12 - wide, h - 20, wide + 2, 15);
+        g.setFont(Ink.textFont(11));
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.setTextBaseline(VPos.BOTTOM);
+        g.setFill(Ink.of(g).quiet());
+        g.fillText(text, w - 12, h - 6);
     }
 
     private void wave(GraphicsContext g, double w, double h) {

@@ -58,7 +58,7 @@ class DrawingsTest {
 
     @Test
     void theWaveformIsTallAfterTheOnsetAndDies() throws Exception {
-        Waveform w = OnStage.show(() -> new Waveform(n -> {}));
+        Waveform w = OnStage.show(() -> new Waveform(n -> {}, () -> {}));
         OnStage.fx(() -> {
             w.show(side);
             return null;
@@ -106,7 +106,7 @@ class DrawingsTest {
 
     @Test
     void theLookReachesEveryDrawing() throws Exception {
-        Waveform w = OnStage.show(() -> new Waveform(n -> {}));
+        Waveform w = OnStage.show(() -> new Waveform(n -> {}, () -> {}));
         OnStage.fx(() -> {
             w.show(side);
             return null;
@@ -114,7 +114,7 @@ class DrawingsTest {
         assertThat(like(picture(w).getPixelReader().getColor(450, 20), Ink.NIGHT.panel()))
                 .isTrue();
         OnStage.fx(() -> {
-            Ink.DAY.fill(w.getScene());
+            Ink.DAY.fill(w.getScene().getRoot());
             Drawing.redrawAll(w.getScene().getRoot());
             return null;
         });
