@@ -181,17 +181,17 @@ final class PlainWords {
         if (m.held() != null) {
             value(
                     out,
-                    "vibrato",
+                    "vibrato rate",
                     m.held().vibrato() == null ? null : 1 / m.held().vibrato().rateHz(),
                     bpm);
             value(
                     out,
-                    "tremolo",
+                    "tremolo rate",
                     m.held().tremolo() == null ? null : 1 / m.held().tremolo().rateHz(),
                     bpm);
             value(
                     out,
-                    "filter",
+                    "filter rate",
                     m.held().filter() == null ? null : 1 / m.held().filter().rateHz(),
                     bpm);
         }

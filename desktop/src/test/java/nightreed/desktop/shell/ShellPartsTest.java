@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import java.util.concurrent.TimeUnit;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -13,8 +14,11 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.VBox;
+import javafx.scene.paint.Paint;
 import nightreed.desktop.OnStage;
 import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.settings.Preferences.Look;
 import nightreed.desktop.stage.Stage6;
 import org.junit.jupiter.api.Test;
 import org.testfx.api.FxRobot;
@@ -53,6 +57,46 @@ class ShellPartsTest {
             return null;
         });
         assertThat(OnStage.fx(() -> side[0].getWidth())).isCloseTo(230, within(1.0));
+    }
+
+    @Test
+    void aChangeOfLookReachesAllPartsTheSeenOnesFirst() throws Exception {
+        VBox seen = new VBox(new Button("seen"));
+        VBox hidden = new VBox(new Button("hidden"));
+        hidden.setVisible(false);
+        Looks looks = new Looks(Look.NIGHT);
+        BorderPane pane = OnStage.show(() -> {
+            looks.add(hidden);
+            looks.add(seen);
+            return new BorderPane(seen, null, null, hidden, null);
+        });
+        OnStage.fx(() -> {
+            looks.begin(pane.getScene(), Look.DAY);
+            return null;
+        });
+        assertThat(text(seen)).isEqualTo(Ink.DAY.text());
+        assertThat(pane.getScene().getFill()).isEqualTo(Ink.DAY.ground());
+        OnStage.fx(() -> {
+            looks.change(pane.getScene(), Look.NIGHT);
+            looks.ready(hidden); // about to be shown
+            return null;
+        });
+        assertThat(text(hidden)).isEqualTo(Ink.NIGHT.text());
+        WaitForAsyncUtils.waitFor(5, TimeUnit.SECONDS, () -> Ink.NIGHT.text().equals(text(seen)));
+        VBox late = new VBox(new Button("late"));
+        OnStage.fx(() -> {
+            looks.add(late);
+            pane.setBottom(late);
+            return null;
+        });
+        assertThat(text(late)).as("what comes later wears the look of now").isEqualTo(Ink.NIGHT.text());
+    }
+
+    private static Paint text(VBox part) {
+        return OnStage.fx(() -> {
+            part.applyCss();
+            return ((Button) part.getChildren().get(0)).getTextFill();
+        });
     }
 
     @Test
