@@ -1,5 +1,6 @@
 package nightreed.desktop.page;
 
+import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -9,6 +10,7 @@ import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
+import javafx.scene.image.ImageView;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
@@ -24,6 +26,7 @@ import org.commonmark.node.Code;
 import org.commonmark.node.Emphasis;
 import org.commonmark.node.FencedCodeBlock;
 import org.commonmark.node.Heading;
+import org.commonmark.node.Image;
 import org.commonmark.node.Link;
 import org.commonmark.node.ListBlock;
 import org.commonmark.node.Paragraph;
@@ -33,6 +36,8 @@ import org.commonmark.parser.Parser;
 
 /** Markdown as nodes of the window: what the guide uses of it, and no more. */
 final class Prose {
+    private static final double WIDEST_PICTURE = 660;
+
     private final Consumer<String> follow;
     private final VBox out = new VBox(9);
     private final Map<String, Node> anchors = new LinkedHashMap<>();
@@ -79,7 +84,7 @@ final class Prose {
             return l;
         }
         if (n instanceof Paragraph) {
-            return flow(n);
+            return n.getFirstChild() instanceof Image i && i.getNext() == null ? picture(i) : flow(n);
         }
         if (n instanceof ListBlock list) {
             VBox box = new VBox(4);
@@ -105,6 +110,20 @@ final class Prose {
             return l;
         }
         return n instanceof TableBlock ? table(n) : null;
+    }
+
+    /** A picture that stands by itself; what it shows is said in the words that stand for it. */
+    private static Node picture(Image image) {
+        String words = plain(image);
+        InputStream in = Prose.class.getResourceAsStream("/nightreed/desktop/guide/" + image.getDestination());
+        if (in == null) {
+            return new Label(words);
+        }
+        ImageView view = new ImageView(new javafx.scene.image.Image(in));
+        view.setPreserveRatio(true);
+        view.setFitWidth(Math.min(WIDEST_PICTURE, view.getImage().getWidth()));
+        view.setAccessibleText(words);
+        return view;
     }
 
     private GridPane table(org.commonmark.node.Node table) {
