@@ -49,7 +49,9 @@ final class MeasureCommand implements Callable<Integer> {
     }
 
     private static void summary(Measurement m, PrintWriter out) {
-        if (m.f0Hz() == null) {
+        if (m.isChord()) {
+            out.println(m.remarks().get(0));
+        } else if (m.f0Hz() == null) {
             out.println("No pitch was found.");
         } else {
             out.printf(

@@ -60,6 +60,10 @@ final class ResonatorFit {
     /** The recipe as the measurement gives it, before anything is tried. */
     static ResonatorRecipe start(Side recording) throws UnusableSound {
         Measurement m = recording.measurement();
+        if (m.isChord()) {
+            throw new UnusableSound("These are several notes at once, and an imitation is of one: choose one of them on"
+                    + " the Measure stage, or record them one by one.");
+        }
         List<Partial> chosen = choose(recording);
         if (chosen.isEmpty() || m.f0Hz() == null) {
             throw new UnusableSound("No decaying partial stands clear of the noise, so there is nothing for resonators"

@@ -12,21 +12,27 @@ import nightreed.sound.Clip;
  * @param leftOutHz    partials that are no part of the sound [Hz]
  * @param takenInHz    partials that the machine doubted or did not find [Hz]
  * @param lockedHz     partials that stay as they are, whatever is estimated again around them [Hz]
- * @param splitHz      partials that are two [Hz]
- * @param mergedHz     places between two partials that are one [Hz]
+ * @param refits       partials taken apart and together, in the order in which it was done
  * @param strikeNoteHz pitch that is heard, null for the measured one [Hz]
  */
 public record Hand(
         List<Double> leftOutHz,
         List<Double> takenInHz,
         List<Double> lockedHz,
-        List<Double> splitHz,
-        List<Double> mergedHz,
+        List<Refit> refits,
         Double strikeNoteHz) {
-    public static final Hand NONE = new Hand(List.of(), List.of(), List.of(), List.of(), List.of(), null);
+    public static final Hand NONE = new Hand(List.of(), List.of(), List.of(), List.of(), null);
 
-    /** Two frequencies closer than this are one partial [cents]; or closer than {@link #SAME_HZ}. */
-    private static final double SAME_CENTS = 2;
+    /**
+     * One place that is fitted anew.
+     *
+     * @param apart whether the partial there is two, or else the two on either side are one
+     * @param hz    frequency of the partial, or a place between the two [Hz]
+     */
+    public record Refit(boolean apart, double hz) {}
+
+    /** Two frequencies closer than this are one partial [cents], or closer than {@link #SAME_HZ}: less than any pair. */
+    private static final double SAME_CENTS = 0.1;
 
     private static final double SAME_HZ = 0.05;
 
@@ -34,47 +40,52 @@ public record Hand(
         leftOutHz = known(leftOutHz);
         takenInHz = known(takenInHz);
         lockedHz = known(lockedHz);
-        splitHz = known(splitHz);
-        mergedHz = known(mergedHz);
+        refits = known(refits);
     }
 
     /** What older projects do not know of is nothing. */
-    private static List<Double> known(List<Double> all) {
+    private static <T> List<T> known(List<T> all) {
         return all == null ? List.of() : List.copyOf(all);
     }
 
     public Hand leaveOut(double hz) {
-        return new Hand(with(leftOutHz, hz), without(takenInHz, hz), lockedHz, splitHz, mergedHz, strikeNoteHz);
+        return new Hand(with(leftOutHz, hz), without(takenInHz, hz), lockedHz, refits, strikeNoteHz);
     }
 
     public Hand takeIn(double hz) {
-        return new Hand(without(leftOutHz, hz), with(takenInHz, hz), lockedHz, splitHz, mergedHz, strikeNoteHz);
+        return new Hand(without(leftOutHz, hz), with(takenInHz, hz), lockedHz, refits, strikeNoteHz);
     }
 
     /** As measured again, whether it had been left out or taken in. */
     public Hand forget(double hz) {
-        return new Hand(without(leftOutHz, hz), without(takenInHz, hz), lockedHz, splitHz, mergedHz, strikeNoteHz);
+        return new Hand(without(leftOutHz, hz), without(takenInHz, hz), lockedHz, refits, strikeNoteHz);
     }
 
     public Hand lock(double hz) {
-        return new Hand(leftOutHz, takenInHz, with(lockedHz, hz), splitHz, mergedHz, strikeNoteHz);
+        return new Hand(leftOutHz, takenInHz, with(lockedHz, hz), refits, strikeNoteHz);
     }
 
     public Hand unlock(double hz) {
-        return new Hand(leftOutHz, takenInHz, without(lockedHz, hz), splitHz, mergedHz, strikeNoteHz);
+        return new Hand(leftOutHz, takenInHz, without(lockedHz, hz), refits, strikeNoteHz);
     }
 
     public Hand split(double hz) {
-        return new Hand(leftOutHz, takenInHz, lockedHz, with(splitHz, hz), mergedHz, strikeNoteHz);
+        return new Hand(leftOutHz, takenInHz, lockedHz, refitted(true, hz), strikeNoteHz);
     }
 
     /** @param hz place between the two [Hz] */
     public Hand merge(double hz) {
-        return new Hand(leftOutHz, takenInHz, lockedHz, splitHz, with(mergedHz, hz), strikeNoteHz);
+        return new Hand(leftOutHz, takenInHz, lockedHz, refitted(false, hz), strikeNoteHz);
+    }
+
+    private List<Refit> refitted(boolean apart, double hz) {
+        List<Refit> out = new ArrayList<>(refits);
+        out.add(new Refit(apart, hz));
+        return out;
     }
 
     public Hand strikeNote(Double hz) {
-        return new Hand(leftOutHz, takenInHz, lockedHz, splitHz, mergedHz, hz);
+        return new Hand(leftOutHz, takenInHz, lockedHz, refits, hz);
     }
 
     /** Whether a partial is locked. */
@@ -119,8 +130,8 @@ public record Hand(
                 leftOutHz.size(),
                 takenInHz.size(),
                 lockedHz.size(),
-                splitHz.size(),
-                mergedHz.size(),
+                refits.stream().filter(Refit::apart).count(),
+                refits.stream().filter(r -> !r.apart).count(),
                 strikeNoteHz == null ? "" : ", the strike note chosen"));
         return measured.withHand(
                 strikeNoteHz == null ? measured.f0Hz() : strikeNoteHz,
@@ -141,13 +152,10 @@ public record Hand(
                 partials.add(found);
             }
         }
-        HandFit fit = splitHz.isEmpty() && mergedHz.isEmpty() ? null : HandFit.of(clip, measured, this::locks);
+        HandFit fit = refits.isEmpty() ? null : HandFit.of(clip, measured, this::locks);
         if (fit != null) {
-            for (double hz : splitHz) {
-                partials = fit.split(partials, hz);
-            }
-            for (double hz : mergedHz) {
-                partials = fit.merge(partials, hz);
+            for (Refit r : refits) {
+                partials = r.apart ? fit.split(partials, r.hz) : fit.merge(partials, r.hz);
             }
         }
         return partials;

@@ -1,5 +1,7 @@
 package nightreed.measure;
 
+import java.util.ArrayList;
+import java.util.List;
 import nightreed.dsp.LineFit;
 import nightreed.dsp.RealFft;
 import nightreed.music.Bark;
@@ -137,19 +139,26 @@ public record NoiseBands(
         return line.count() < 4 ? Double.NaN : line.slope();
     }
 
-    /** The longest decay among bands that start within 20 dB of the loudest [s], NaN if none decays. */
-    public double longestT60() {
+    /**
+     * Median of the decays of the bands that start within 20 dB of the loudest [s]; NaN if most of them do not die. Bands in
+     * which a partial lies keep some of it, which is why no single band decides.
+     */
+    public double t60() {
         double most = Double.NEGATIVE_INFINITY;
         for (double s : startDb) {
             most = Double.isNaN(s) ? most : Math.max(most, s);
         }
-        double longest = Double.NaN;
+        List<Double> decays = new ArrayList<>();
+        int counted = 0;
         for (int b = 0; b < startDb.length; b++) {
-            boolean counts = startDb[b] > most - 20 && !Double.isNaN(t60Seconds[b]);
-            if (counts && !(t60Seconds[b] <= longest)) {
-                longest = t60Seconds[b];
+            if (startDb[b] > most - 20) {
+                counted++;
+                if (!Double.isNaN(t60Seconds[b])) {
+                    decays.add(t60Seconds[b]);
+                }
             }
         }
-        return longest;
+        decays.sort(null);
+        return decays.isEmpty() || 2 * decays.size() < counted ? Double.NaN : decays.get(decays.size() / 2);
     }
 }

@@ -234,11 +234,17 @@ public final class Shell extends BorderPane {
             if (on) {
                 view(s).show(bench.state());
             }
-            n.setOpacity(on ? 0 : 1);
+            unseen(n, on);
             show(n, on);
         } else {
-            n.setOpacity(1);
+            unseen(n, false);
         }
+    }
+
+    /** Whether a node that is styled and laid out is kept from eye and mouse. */
+    private static void unseen(Node n, boolean yes) {
+        n.setOpacity(yes ? 0 : 1);
+        n.setMouseTransparent(yes);
     }
 
     /** What the welcome page leads to. */
@@ -285,7 +291,7 @@ public final class Shell extends BorderPane {
             looks.add(next);
             centre.getChildren().add(next);
         }
-        next.setOpacity(1);
+        unseen(next, false);
         show(next, true);
         page = next;
         show(side, false);
@@ -344,7 +350,7 @@ public final class Shell extends BorderPane {
     private void putAway(Page p) {
         looks.add(p);
         centre.getChildren().add(p);
-        p.setOpacity(0);
+        unseen(p, true);
         Platform.runLater(() -> show(p, p == page));
     }
 
@@ -502,8 +508,8 @@ public final class Shell extends BorderPane {
         stage = next;
         StageView v = view(next);
         v.show(bench.state());
-        v.centre().setOpacity(1);
-        v.margin().setOpacity(1);
+        unseen(v.centre(), false);
+        unseen(v.margin(), false);
         show(v.centre(), true);
         show(v.margin(), true);
         margin.setVvalue(0);

@@ -42,7 +42,7 @@ final class NoisePlot extends Drawing {
         if (noise == null) {
             return "Nothing to show";
         }
-        double t60 = noise.longestT60();
+        double t60 = noise.t60();
         String colour = Double.isNaN(noise.slopeDbPerOctave())
                 ? ""
                 : String.format(Locale.ROOT, "colour %+.0f dB/oct", noise.slopeDbPerOctave());

@@ -1,16 +1,27 @@
 package nightreed.desktop.stage;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.event.EventType;
 import javafx.scene.image.PixelReader;
 import javafx.scene.image.WritableImage;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.paint.Color;
 import nightreed.desktop.OnStage;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.reedbed.Axis;
+import nightreed.desktop.reedbed.BedModel;
+import nightreed.desktop.reedbed.Strip;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
+import nightreed.measure.NoiseBands;
 import nightreed.measure.Partial;
 import nightreed.measure.Progress;
 import nightreed.project.TakePicture;
@@ -141,5 +152,113 @@ class DrawingsTest {
     void anEmptyTakeIsDrawnAsWater() throws Exception {
         TakePictureView v = OnStage.show(() -> new TakePictureView(new TakePicture(List.of())));
         assertThat(count(picture(v), Ink.NIGHT.water())).isGreaterThan(500);
+    }
+
+    @Test
+    void theWheelZoomsTheWaveformAndADragChoosesASpan() throws Exception {
+        int[] told = new int[1];
+        Waveform w = OnStage.show(() -> new Waveform(n -> {}, () -> told[0]++));
+        OnStage.fx(() -> {
+            w.show(side);
+            return null;
+        });
+        int before = told[0];
+        mouse(w, MouseEvent.MOUSE_PRESSED, 200);
+        mouse(w, MouseEvent.MOUSE_DRAGGED, 420);
+        mouse(w, MouseEvent.MOUSE_RELEASED, 420);
+        double length = side.clip().seconds();
+        double perPixel = length / (w.getWidth() - 20);
+        assertThat(told[0]).isGreaterThan(before);
+        assertThat(w.span()[0]).isCloseTo(190 * perPixel, within(2 * perPixel));
+        assertThat(w.span()[1]).isCloseTo(410 * perPixel, within(2 * perPixel));
+        mouse(w, MouseEvent.MOUSE_PRESSED, 420); // its edge
+        mouse(w, MouseEvent.MOUSE_DRAGGED, 300);
+        mouse(w, MouseEvent.MOUSE_RELEASED, 300);
+        assertThat(w.span()[1]).isCloseTo(290 * perPixel, within(2 * perPixel));
+        Color chosen = picture(w).getPixelReader().getColor(250, 10);
+        assertThat(like(chosen, Ink.NIGHT.panel())).as("the span is shaded").isFalse();
+        key(w, KeyCode.UP);
+        key(w, KeyCode.ESCAPE);
+        assertThat(w.span()).isNull();
+        key(w, KeyCode.RIGHT);
+        assertThat(w.span()[1] - w.span()[0])
+                .as("a fifth of what is seen, zoomed once")
+                .isCloseTo(0.7 * length / 5, within(0.02 * length));
+    }
+
+    private static void mouse(Waveform w, EventType<MouseEvent> type, double x) {
+        OnStage.fx(() -> {
+            w.fireEvent(new MouseEvent(
+                    type,
+                    x,
+                    30,
+                    x,
+                    30,
+                    MouseButton.PRIMARY,
+                    1,
+                    false,
+                    false,
+                    false,
+                    false,
+                    true,
+                    false,
+                    false,
+                    false,
+                    false,
+                    false,
+                    null));
+            return null;
+        });
+    }
+
+    private static void key(Waveform w, KeyCode code) {
+        OnStage.fx(() -> {
+            w.fireEvent(new KeyEvent(KeyEvent.KEY_PRESSED, "", "", code, false, false, false, false));
+            return null;
+        });
+    }
+
+    @Test
+    void noiseIsDrawnWhereThereIsSome() throws Exception {
+        NoisePlot p = OnStage.show(NoisePlot::new);
+        double[][] level = new double[24][60];
+        double[] start = new double[24];
+        double[] t60 = new double[24];
+        for (int b = 0; b < 24; b++) {
+            for (int f = 0; f < 60; f++) {
+                level[b][f] = b < 12 ? Double.NaN : -20 - f;
+            }
+            start[b] = b < 12 ? Double.NaN : -20;
+            t60[b] = b < 12 ? Double.NaN : 0.6;
+        }
+        OnStage.fx(() -> {
+            p.show(new NoiseBands(0.01, level, start, t60, -3));
+            return null;
+        });
+        WritableImage image = picture(p);
+        int h = (int) image.getHeight();
+        Color loud = image.getPixelReader().getColor(70, 60); // high bands at the strike
+        Color low = image.getPixelReader().getColor(70, h - 60);
+        assertThat(like(loud, Ink.NIGHT.recording())).isTrue();
+        assertThat(like(low, Ink.NIGHT.panel())).isTrue();
+        assertThat(p.getAccessibleText()).contains("-3 dB/oct").contains("0.60 s");
+    }
+
+    @Test
+    void theStripMarksEachDecayOfARecordingByItself() throws Exception {
+        Strip strip = OnStage.show(() -> new Strip(new SimpleObjectProperty<>()));
+        OnStage.fx(() -> {
+            strip.setAxis(BedModel.of(side.measurement(), null, Axis.Kind.HZ).axis());
+            strip.setMeasurement(side.measurement());
+            return null;
+        });
+        int marks = count(picture(strip), Ink.NIGHT.recording());
+        assertThat(marks)
+                .isGreaterThan(25 * side.measurement().reliablePartials().size());
+        OnStage.fx(() -> {
+            strip.setMeasurement(null);
+            return null;
+        });
+        assertThat(count(picture(strip), Ink.NIGHT.recording())).isZero();
     }
 }
