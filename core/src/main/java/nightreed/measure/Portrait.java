@@ -39,7 +39,7 @@ final class Portrait {
     private static Spectrum lines(List<Partial> partials, StiffString string) {
         Partial[] at = new Partial[string.last() + 1];
         for (Partial p : partials) {
-            int n = nearest(p.frequencyHz(), string);
+            int n = string.number(p.frequencyHz());
             boolean near = Math.abs(p.frequencyHz() / string.hz(n) - 1) < Math.min(NEAR, 0.3 / n);
             if (p.reliable() && n < at.length && near && (at[n] == null || p.levelDb() > at[n].levelDb())) {
                 at[n] = p;
@@ -54,13 +54,5 @@ final class Portrait {
                 numbers.stream().mapToInt(n -> n).toArray(),
                 numbers.stream().mapToDouble(n -> at[n].levelDb()).toArray(),
                 numbers.stream().mapToDouble(n -> at[n].snrDb()).toArray());
-    }
-
-    private static int nearest(double hz, StiffString string) {
-        int n = (int) Math.max(1, Math.round(hz / string.f0Hz()));
-        while (n > 1 && Math.abs(string.hz(n - 1) - hz) < Math.abs(string.hz(n) - hz)) {
-            n--;
-        }
-        return n;
     }
 }

@@ -22,6 +22,7 @@ final class FormantFit {
     private static final double[] WIDTHS = {0.7, 1.5, 3, 6};
 
     private static final double[] HEIGHTS = {6, 12, 18};
+    private static final int MOST_PLACES = 120;
 
     /**
      * What was found.
@@ -83,7 +84,8 @@ final class FormantFit {
         double least = Double.POSITIVE_INFINITY;
         double top = lines.hz(lines.count() - 1);
         double[] power = new double[base.length];
-        for (double centre = lines.f0Hz(); centre <= top + 0.6 * lines.f0Hz(); centre += 0.5 * lines.f0Hz()) {
+        double step = Math.max(0.5 * lines.f0Hz(), top / MOST_PLACES);
+        for (double centre = lines.f0Hz(); centre <= top + 0.6 * lines.f0Hz(); centre += step) {
             for (double width : WIDTHS) {
                 for (double height : HEIGHTS) {
                     double lift = Math.pow(10, height / 10) - 1;

@@ -14,6 +14,9 @@ public record Spectrum(double f0Hz, double[] db, double[] floorDb) {
     /** Levels further down than this say nothing of a source or a body [dB]. */
     private static final double DEEPEST_DB = -70;
 
+    /** Lines further up are no more than noise and cost time. */
+    private static final int MOST_LINES = 160;
+
     public Spectrum {
         if (db.length != floorDb.length) {
             throw new IllegalArgumentException(
@@ -28,7 +31,7 @@ public record Spectrum(double f0Hz, double[] db, double[] floorDb) {
      * @param snrDb  their levels over the noise [dB]
      */
     public static Spectrum of(double f0Hz, int[] number, double[] db, double[] snrDb) {
-        int top = number.length == 0 ? 0 : number[number.length - 1];
+        int top = number.length == 0 ? 0 : Math.min(MOST_LINES, number[number.length - 1]);
         double most = Arrays.stream(db).max().orElse(0);
         double[] level = new double[top];
         double[] floor = new double[top];

@@ -22,6 +22,9 @@ final class PlainWords {
         List<String> out = new ArrayList<>();
         out.add(pitch(m));
         List<Partial> sure = m.reliablePartials();
+        if (!sure.isEmpty()) {
+            out.add(madeOf(m, sure));
+        }
         if (m.held() != null) {
             out.addAll(held(m.held()));
         } else if (sure.size() >= 2) {
@@ -49,6 +52,28 @@ final class PlainWords {
                     m.strikeNotes().get(1).why()));
         }
         return out;
+    }
+
+    /** The layers of the sound, each of which can be heard by itself. */
+    private static String madeOf(Measurement m, List<Partial> sure) {
+        if (m.held() != null) {
+            return String.format(
+                    Locale.ROOT,
+                    "Made of %d harmonics that are held, and noise between them %.0f dB under.",
+                    sure.size(),
+                    -m.held().noiseDb());
+        }
+        long dying = sure.stream().filter(p -> p.t60Seconds() != null).count();
+        String staying = dying == sure.size() ? "" : String.format(Locale.ROOT, ", %d that stay", sure.size() - dying);
+        String noise = m.noise() == null
+                ? ", without a strike of noise"
+                : String.format(
+                        Locale.ROOT,
+                        " and a strike of noise of %.0f ms, %.0f dB %s the strongest",
+                        1000 * m.noise().t60Seconds(),
+                        Math.abs(m.noise().levelDb()),
+                        m.noise().levelDb() < 0 ? "under" : "over");
+        return "Made of " + dying + (dying == 1 ? " partial that dies" : " partials that die") + staying + noise + ".";
     }
 
     /** What a note that is held does while it is. */
