@@ -7,6 +7,8 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
+import java.util.logging.Level;
+import java.util.logging.Logger;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.scene.Node;
@@ -27,6 +29,9 @@ final class Looks {
      */
     private static final String THEME = new PrimerDark().getUserAgentStylesheet();
 
+    /** Menus are styled once before they have an owner to look colours up from, and again when they have; it need not be told. */
+    private static final Logger STYLING = Logger.getLogger("javafx.css");
+
     private final Set<Node> parts = new LinkedHashSet<>();
     private final List<Node> old = new ArrayList<>(); // parts that do not wear the look yet
     private final AnimationTimer partByPart = new AnimationTimer() {
@@ -43,6 +48,7 @@ final class Looks {
 
     /** Gives a scene our sheets and all parts the look that it begins with. */
     void begin(Scene scene, Look first) {
+        STYLING.setLevel(Level.SEVERE);
         look = first;
         parts.forEach(this::wear);
         if (!THEME.equals(Application.getUserAgentStylesheet())) {
