@@ -18,8 +18,8 @@ import nightreed.match.Side;
 
 /**
  * The recording with its onset and the notes in it. A drag chooses a span, whose edges can be dragged on; the wheel zooms;
- * a click on a note's mark measures that note. With the keyboard: Left and Right move the span, with Shift its end, Up and
- * Down zoom, Escape steps back.
+ * a click on a note's mark measures that note, and a drag of it, or of the onset, chooses from there to the next note. With
+ * the keyboard: Left and Right move the span, with Shift its end, Up and Down zoom, Escape steps back.
  */
 final class Waveform extends Drawing {
     private static final double EDGE = 10;
@@ -35,12 +35,15 @@ final class Waveform extends Drawing {
     private double[] span; // what is chosen [s], null for nothing
     private Handle held = Handle.NONE;
     private double pressedAt;
+    private int pressedNote = -1;
 
     private enum Handle {
         NONE,
         START,
         END,
-        NEW
+        NEW,
+        /** The mark of a note: the span goes from where it is dragged to the next note. */
+        MARK
     }
 
     /**
@@ -58,7 +61,7 @@ final class Waveform extends Drawing {
         setOnMousePressed(this::press);
         setOnMouseDragged(this::drag);
         setOnMouseReleased(e -> {
-            if (held == Handle.NEW && span == null && e.isStillSincePress()) {
+            if (held == Handle.MARK && span == null && e.isStillSincePress()) {
                 int note = noteAt(e.getX());
                 if (note > 0) {
                     onNote.accept(note);
@@ -69,7 +72,7 @@ final class Waveform extends Drawing {
         setOnMouseMoved(e -> setCursor(
                 noteAt(e.getX()) > 0
                         ? Cursor.HAND
-                        : edgeAt(e.getX()) != Handle.NEW ? Cursor.H_RESIZE : Cursor.DEFAULT));
+                        : handleAt(e.getX()) != Handle.NEW ? Cursor.H_RESIZE : Cursor.DEFAULT));
         setOnScroll(this::wheel);
         setOnKeyPressed(this::key);
         focusedProperty().addListener((o, a, b) -> redraw());
@@ -114,25 +117,33 @@ final class Waveform extends Drawing {
         return Math.max(0, Math.min(side.clip().seconds(), t));
     }
 
-    /** Number of the note whose mark is at a place, or -1. */
+    /** Number of the note whose mark is at a place, 0 for the one that was measured; -1 if there is none. */
     private int noteAt(double x) {
         if (side == null) {
             return -1;
         }
-        List<Double> onsets = side.measurement().noteOnsets();
-        for (int i = 1; i < onsets.size(); i++) {
-            if (Math.abs(x(onsets.get(i)) - x) < NEAR) {
+        for (int i = 0; i < side.measurement().noteOnsets().size(); i++) {
+            if (Math.abs(x(mark(i)) - x) < NEAR) {
                 return i;
             }
         }
         return -1;
     }
 
-    private Handle edgeAt(double x) {
+    private double mark(int note) {
+        return note == 0
+                ? side.measurement().onsetSeconds()
+                : side.measurement().noteOnsets().get(note);
+    }
+
+    private Handle handleAt(double x) {
         if (span != null && Math.abs(x(span[0]) - x) < NEAR) {
             return Handle.START;
         }
-        return span != null && Math.abs(x(span[1]) - x) < NEAR ? Handle.END : Handle.NEW;
+        if (span != null && Math.abs(x(span[1]) - x) < NEAR) {
+            return Handle.END;
+        }
+        return noteAt(x) >= 0 ? Handle.MARK : Handle.NEW;
     }
 
     // ---- mouse and keys ----
@@ -142,9 +153,10 @@ final class Waveform extends Drawing {
         if (side == null) {
             return;
         }
-        held = edgeAt(e.getX());
+        held = handleAt(e.getX());
         pressedAt = seconds(e.getX());
-        if (held == Handle.NEW && span != null) {
+        pressedNote = noteAt(e.getX());
+        if ((held == Handle.NEW || held == Handle.MARK) && span != null) {
             choose(null);
         }
     }
@@ -154,8 +166,15 @@ final class Waveform extends Drawing {
             return;
         }
         double t = seconds(e.getX());
-        if (held == Handle.NEW) {
-            if (Math.abs(x(pressedAt) - e.getX()) > 3) {
+        boolean away = span != null || Math.abs(x(pressedAt) - e.getX()) > 3;
+        if (held == Handle.MARK) {
+            boolean last = pressedNote + 1 >= side.measurement().noteOnsets().size();
+            double end = last ? side.clip().seconds() : mark(pressedNote + 1);
+            if (away && t < end) {
+                choose(ordered(t, end));
+            }
+        } else if (held == Handle.NEW) {
+            if (away) {
                 choose(ordered(pressedAt, t));
             }
         } else {

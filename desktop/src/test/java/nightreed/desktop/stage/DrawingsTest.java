@@ -177,6 +177,14 @@ class DrawingsTest {
         assertThat(w.span()[1]).isCloseTo(290 * perPixel, within(2 * perPixel));
         Color chosen = picture(w).getPixelReader().getColor(250, 10);
         assertThat(like(chosen, Ink.NIGHT.panel())).as("the span is shaded").isFalse();
+        double onset = 10 + side.measurement().onsetSeconds() / perPixel;
+        mouse(w, MouseEvent.MOUSE_PRESSED, onset);
+        mouse(w, MouseEvent.MOUSE_DRAGGED, onset + 50);
+        mouse(w, MouseEvent.MOUSE_RELEASED, onset + 50);
+        assertThat(w.span()[1])
+                .as("from where the onset was dragged to the end")
+                .isCloseTo(length, within(1e-6));
+        assertThat(w.span()[0]).isCloseTo(side.measurement().onsetSeconds() + 50 * perPixel, within(2 * perPixel));
         key(w, KeyCode.UP);
         key(w, KeyCode.ESCAPE);
         assertThat(w.span()).isNull();
