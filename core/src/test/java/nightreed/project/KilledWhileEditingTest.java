@@ -8,6 +8,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.sql.DriverManager;
 import java.util.Random;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import nightreed.recipe.RecipeTest;
@@ -57,7 +58,7 @@ class KilledWhileEditingTest {
         long known = 0;
         int kills = Integer.getInteger("kills", 4);
         for (int kill = 0; kill < kills; kill++) {
-            long acknowledged = editUntilKilled(file, known, 500 + r.nextInt(900));
+            long acknowledged = editUntilKilled(file, known, 20 + r.nextInt(900));
             try (var c = DriverManager.getConnection("jdbc:sqlite:" + file);
                     var s = c.createStatement();
                     var answer = s.executeQuery("pragma integrity_check")) {
@@ -78,7 +79,10 @@ class KilledWhileEditingTest {
         assertThat(known).isGreaterThan(10);
     }
 
-    /** @return the last edit that the process said it had committed */
+    /**
+     * @param millis time from its first edit to its end: how long a process takes to start says nothing of edits
+     * @return the last edit that the process said it had committed
+     */
     private static long editUntilKilled(Path file, long from, long millis) throws Exception {
         Process editor = new ProcessBuilder(
                         ProcessHandle.current().info().command().orElseThrow(),
@@ -91,11 +95,13 @@ class KilledWhileEditingTest {
                 .redirectErrorStream(true)
                 .start();
         AtomicLong last = new AtomicLong(from);
+        CountDownLatch begun = new CountDownLatch(1);
         Thread reader = new Thread(() -> {
             try (var in = new BufferedReader(new InputStreamReader(editor.getInputStream(), StandardCharsets.UTF_8))) {
                 for (String line = in.readLine(); line != null; line = in.readLine()) {
                     if (line.matches("\\d+")) {
                         last.accumulateAndGet(Long.parseLong(line), Math::max); // a line may be cut off
+                        begun.countDown();
                     }
                 }
             } catch (java.io.IOException killed) {
@@ -103,6 +109,7 @@ class KilledWhileEditingTest {
             }
         });
         reader.start();
+        assertThat(begun.await(60, TimeUnit.SECONDS)).as("it edits").isTrue();
         editor.waitFor(millis, TimeUnit.MILLISECONDS);
         editor.destroyForcibly().waitFor();
         reader.join();
