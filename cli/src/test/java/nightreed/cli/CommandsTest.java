@@ -113,6 +113,25 @@ class CommandsTest {
     }
 
     @Test
+    void aChordIsMeasuredAndNamedButNotMatched() throws Exception {
+        double[] x = new double[96_000];
+        for (double f0 : new double[] {220, 329.63}) {
+            for (int n = 1; n <= 9; n++) {
+                for (int i = 9_600; i < x.length; i++) {
+                    double t = (i - 9_600) / 48_000.0;
+                    x[i] += 0.15 / n * Math.pow(10, -3 * t / 1.1) * Math.sin(2 * Math.PI * n * f0 * t + n);
+                }
+            }
+        }
+        Path wav = folder.resolve("two.wav");
+        WavFiles.write(Clip.mono(x, 48_000), WavFiles.Format.PCM24, wav);
+        assertThat(run("measure", wav)).isZero();
+        assertThat(out.toString()).contains("several notes at once, A3 and E4");
+        assertThat(run("match", wav, "--out", folder.resolve("m"))).isEqualTo(1);
+        assertThat(err.toString()).contains("several notes at once").doesNotContain("Exception");
+    }
+
+    @Test
     void resultsThatCannotBeWrittenAreExplained() throws Exception {
         Path wav = bar();
         Path inTheWay = Files.writeString(folder.resolve("file"), "x");

@@ -1,6 +1,7 @@
 package nightreed.measure;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 
@@ -116,7 +117,7 @@ final class Faults {
         return String.format(
                 Locale.ROOT,
                 "Something sounds just before the strike, %.0f dB under it: lossy coding smears a strike so, or something"
-                        + " moved. The onset may be up to 25 ms less certain.",
+                        + " moved. The note is measured from the strike on.",
                 -under);
     }
 
@@ -137,6 +138,7 @@ final class Faults {
     static String drive(List<Partial> partials) {
         List<Partial> strong = partials.stream()
                 .filter(p -> p.reliable() && p.t60Seconds() != null && p.levelDb() > -25)
+                .sorted(Comparator.comparingDouble(p -> -p.levelDb()))
                 .limit(6)
                 .toList();
         int found = 0;

@@ -125,4 +125,47 @@ class SurroundingsTest {
             assertThat(Measurer.measure(room).isChord()).isFalse();
         }
     }
+
+    @ParameterizedTest
+    @CsvSource({"261.63, 329.63, 391.99", "146.83, 207.65, 0", "220, 293.66, 369.99"})
+    void aChordThatIsHeldIsRefusedToo(double a, double b, double c) throws Exception {
+        MadeUpNote chord = new MadeUpNote(7, 0.2, 2.2);
+        for (double f0 : new double[] {a, b, c}) {
+            if (f0 > 0) {
+                chord.held(f0, 10, 0.04, 1.8, t -> 0, t -> 0);
+            }
+        }
+        Measurement m = Measurer.measure(chord.noise(50).clip());
+        assertThat(m.f0Hz()).as("%s", m.remarks()).isNull();
+        assertThat(m.isChord()).isTrue();
+        assertThat(m.strikeNotes().get(0).frequencyHz()).isCloseTo(a, within(0.5));
+    }
+
+    @Test
+    void driveIsFoundWhereverTheStrongPartialsLie() throws Exception {
+        // many weak partials lie under the three strong ones
+        MadeUpNote note = new MadeUpNote(8, 0.2, 2.5);
+        for (int k = 0; k < 6; k++) {
+            note.mode(90 + 37.3 * k, 0.016, 0.9);
+        }
+        note.mode(700, 0.3, 1.2).mode(1130, 0.25, 0.9).mode(1630, 0.2, 0.8);
+        assertThat(Measurer.measure(note.driven(0.4, 0.5).noise(75).clip()).remarks())
+                .anyMatch(r -> r.contains("the sound was driven"));
+    }
+
+    @Test
+    void theOnsetIsTheStrikeAndNotWhatComesBefore() throws Exception {
+        double[] x = bar(9).noise(70).samples();
+        java.util.Random chance = new java.util.Random(9);
+        for (int i = 0; i < 1200; i++) {
+            x[9600 - 1200 + i] += 0.003 * i / 1200 * chance.nextGaussian();
+        }
+        Measurement m = Measurer.measure(Clip.mono(x, MadeUpNote.FS));
+        assertThat(m.onsetSeconds()).isCloseTo(0.2, within(0.0008));
+        Measurement swelling = Measurer.measure(new MadeUpNote(9, 0.2, 2)
+                .held(300, 8, 0.06, 1.7, t -> 0, t -> 0)
+                .noise(60)
+                .clip());
+        assertThat(swelling.onsetSeconds()).as("a swell has no strike").isCloseTo(0.2, within(0.005));
+    }
 }

@@ -13,6 +13,7 @@ import nightreed.match.Comparison;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.measure.Hand;
+import nightreed.measure.MadeUpNote;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.recipe.RecipeTest;
@@ -66,6 +67,57 @@ class ProjectFileTest {
             assertThat(t.worstJnd()).isEqualTo(close.worstJnd());
             assertThat(t.picture()).isEqualTo(TakePicture.of(close));
             assertThat(t.picture().strokes()).hasSameSizeAs(close.partials());
+        }
+    }
+
+    @Test
+    void whatWasMeasuredOfAHeldNoteIsThereAgainToo() throws Exception {
+        Clip clip = new MadeUpNote(3, 0.2, 2)
+                .held(180, 24, 0.04, 1.7, t -> 12 * Math.sin(2 * Math.PI * 5 * t), t -> 0)
+                .noise(60)
+                .clip();
+        Measurement held = Measurer.measure(clip);
+        Clip echoed = new MadeUpNote(4, 0.2, 2)
+                .mode(300, 0.3, 1)
+                .mode(830, 0.1, 0.6)
+                .burst(0.1, 0.03)
+                .echo(0.3, 0.5, true)
+                .noise(60)
+                .clip();
+        Measurement struck = Measurer.measure(echoed);
+        long first;
+        long second;
+        try (ProjectFile p = fresh()) {
+            p.addImitation("held");
+            first = p.addRecording("held.wav", clip, held);
+            second = p.addRecording("echo.wav", echoed, struck);
+        }
+        try (ProjectFile p = ProjectFile.open(folder.resolve("test.nightreed"))) {
+            Measurement again = p.recording(first).measurement();
+            assertThat(again.traits()).isEqualTo(held.traits());
+            assertThat(again.traits().sources()).isNotEmpty();
+            assertThat(again.held().vibrato()).isEqualTo(held.held().vibrato());
+            assertThat(p.recording(second).measurement().echo()).isNotNull().isEqualTo(struck.echo());
+        }
+    }
+
+    @Test
+    void decisionsByHandAreKeptInTheirOrder() throws Exception {
+        Hand hand = Hand.NONE
+                .merge(500.4)
+                .split(499.9)
+                .lock(1300)
+                .leaveOut(2000.5)
+                .takeIn(310)
+                .strikeNote(250.0);
+        try (ProjectFile p = fresh()) {
+            Imitation i = p.addImitation("by hand");
+            p.commit(i, "decided", Snapshot.EMPTY.withHand(hand));
+        }
+        try (ProjectFile p = ProjectFile.open(folder.resolve("test.nightreed"))) {
+            Hand again = p.now(p.imitations().get(0)).hand();
+            assertThat(again).isEqualTo(hand);
+            assertThat(again.refits()).extracting(Hand.Refit::apart).containsExactly(false, true);
         }
     }
 

@@ -41,6 +41,14 @@ public record HeldNote(
     /** Power over noise that makes a harmonic one: one of ten thousand looks at mere noise deceives. */
     private static final double LEAST_RATIO = 20;
 
+    /** Numbers of harmonics that are looked at for notes that share a fundamental. */
+    private static final int LOOKED_AT_FOR_SHARING = 16;
+
+    /** Power over the strongest harmonic under which a number does not sound. */
+    private static final double SHARED_SHARE = 1e-4;
+
+    private static final int MOST_SHARING = 4;
+
     public HeldNote {
         harmonics = List.copyOf(harmonics);
     }
@@ -84,7 +92,7 @@ public record HeldNote(
             between += mean(h, n, false) / 2;
         }
         double share = Math.min(1, total / (span.loudest() - variance));
-        if (share < LEAST_SHARE || hasGaps(levels)) {
+        if (share < LEAST_SHARE || hasGaps(levels) || isShared(levels)) {
             return null;
         }
         return describe(x, reader, fs, onset, known, span, h, share, between / total);
@@ -110,6 +118,38 @@ public record HeldNote(
             }
         }
         return upToTop < 0.48 * top;
+    }
+
+    /**
+     * Whether the fundamental is not there, and every number that is belongs to a few notes over it (2 and 3: a fifth; 4, 5
+     * and 6: a chord): then it is only what these have in common. One note may lack its fundamental, but not all numbers that
+     * are no multiples of its lowest two or three.
+     */
+    private static boolean isShared(double[] levels) {
+        double most = 0;
+        for (double l : levels) {
+            most = Math.max(most, l);
+        }
+        int count = Math.min(levels.length, LOOKED_AT_FOR_SHARING);
+        boolean[] own = new boolean[count + 1];
+        int notes = 0;
+        int missing = 0;
+        for (int n = 1; n <= count; n++) {
+            boolean sounds = levels[n - 1] > SHARED_SHARE * most;
+            boolean known = false;
+            for (int m = 2; m < n; m++) {
+                known |= own[m] && n % m == 0;
+            }
+            if (sounds && !known) {
+                if (n == 1) {
+                    return false;
+                }
+                own[n] = true;
+                notes++;
+            }
+            missing += sounds ? 0 : 1;
+        }
+        return notes >= 2 && notes <= MOST_SHARING && missing >= count / 4;
     }
 
     private static double mean(Harmonics h, int n, boolean signal) {

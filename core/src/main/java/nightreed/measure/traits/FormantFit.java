@@ -31,8 +31,9 @@ final class FormantFit {
      * @param formants  by rising centre
      * @param rmsDb     what is left over [dB]
      * @param bic       Bayesian information criterion
+     * @param independent share of the lines that count as independent
      */
-    record Body(double slopeDb, List<Formant> formants, double rmsDb, double bic) {}
+    record Body(double slopeDb, List<Formant> formants, double rmsDb, double bic, double independent) {}
 
     private final Spectrum lines;
     private final double[] given; // what is already explained at each line [dB]
@@ -131,10 +132,14 @@ final class FormantFit {
             double gain = gains.get((k - 2) / 3);
             if (u[k + 2] >= LEAST_DB) {
                 formants.add(new Formant(
-                        centre, Math.exp(u[k + 1]), u[k + 2], centre * r.errors()[k], 1 / (1 + Math.exp(-0.5 * gain))));
+                        centre,
+                        Math.exp(u[k + 1]),
+                        u[k + 2],
+                        centre * r.errors()[k],
+                        1 / (1 + Math.exp(-0.5 * gain * r.independent()))));
             }
         }
         formants.sort(Comparator.comparingDouble(Formant::centreHz));
-        return new Body(u[1], formants, r.rmsDb(), r.bic());
+        return new Body(u[1], formants, r.rmsDb(), r.bic(), r.independent());
     }
 }

@@ -28,8 +28,10 @@ final class LevelFit {
      * @param errors   their standard errors, infinite where the lines do not settle them
      * @param rmsDb    root mean square of what it leaves over [dB]
      * @param bic      Bayesian information criterion; the lower is the likelier
+     * @param independent share of the lines that count as independent: where neighbours stray together, as over a body that
+     *     the curve does not know, many lines say no more than a few
      */
-    record Result(double[] unknowns, double[] errors, double rmsDb, double bic) {}
+    record Result(double[] unknowns, double[] errors, double rmsDb, double bic, double independent) {}
 
     private final Spectrum lines;
     private final Curve curve;
@@ -110,7 +112,22 @@ final class LevelFit {
     private Result judge(double[] u, double[] errors) {
         double n = lines.count();
         double ms = Math.max(LEAST_DB * LEAST_DB, cost(u));
-        return new Result(u, errors, Math.sqrt(cost(u)), n * Math.log(ms) + u.length * Math.log(n));
+        return new Result(u, errors, Math.sqrt(cost(u)), n * Math.log(ms) + u.length * Math.log(n), independent(u));
+    }
+
+    /** (1 - ρ) / (1 + ρ) with the correlation ρ of neighbours (G. Bayley, J. Hammersley, 1946), at the most 1. */
+    private double independent(double[] u) {
+        double both = 0;
+        double own = 1e-12;
+        double before = 0;
+        for (int i = 0; i < lines.count(); i++) {
+            double e = target(i) - seen(i, u);
+            both += e * before;
+            own += e * e;
+            before = e;
+        }
+        double rho = Math.max(0, Math.min(0.9, both / own));
+        return (1 - rho) / (1 + rho);
     }
 
     private Pair<RealVector, RealMatrix> valueAndSlopes(RealVector at) {

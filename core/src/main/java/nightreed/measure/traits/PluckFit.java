@@ -45,8 +45,8 @@ final class PluckFit {
             return null;
         }
         double odds = 1
-                + Math.exp(-0.5 * (without.bic() - best.bic()))
-                + (second == null ? 0 : Math.exp(-0.5 * (second.bic() - best.bic())));
+                + Math.exp(-0.5 * best.independent() * (without.bic() - best.bic()))
+                + (second == null ? 0 : Math.exp(-0.5 * best.independent() * (second.bic() - best.bic())));
         double share = fold(best.unknowns()[2]);
         return share < LEAST_SHARE ? null : new PluckPoint(share, best.errors()[2], 1 / odds);
     }

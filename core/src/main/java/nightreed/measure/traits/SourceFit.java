@@ -1,6 +1,7 @@
 package nightreed.measure.traits;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import nightreed.measure.traits.SourceWave.Wave;
@@ -30,7 +31,7 @@ final class SourceFit {
             return List.of();
         }
         List<SourceWave> found = new ArrayList<>();
-        List<Double> bics = new ArrayList<>();
+        List<double[]> judged = new ArrayList<>(); // criterion, share of independent lines
         for (Wave wave : List.of(Wave.SAW, Wave.SQUARE, Wave.PULSE, Wave.TRIANGLE)) {
             Candidate best = null;
             for (int slope : SLOPES) {
@@ -41,19 +42,22 @@ final class SourceFit {
             }
             if (best != null) {
                 found.add(best.describe());
-                bics.add(best.fit.bic());
+                judged.add(new double[] {best.fit.bic(), best.fit.independent()});
             }
         }
         if (body != null) {
             found.add(new SourceWave(Wave.OTHER, null, 0, null, null, body.rmsDb(), 0));
-            bics.add(body.bic());
+            judged.add(new double[] {body.bic(), body.independent()});
         }
-        double least = bics.stream().mapToDouble(b -> b).min().orElse(0);
-        double sum =
-                bics.stream().mapToDouble(b -> Math.exp(-0.5 * (b - least))).sum();
+        double[] first =
+                judged.stream().min(Comparator.comparingDouble(j -> j[0])).orElse(new double[] {0, 1});
+        double[] odds = judged.stream()
+                .mapToDouble(j -> Math.exp(-0.5 * (j[0] - first[0]) * first[1]))
+                .toArray();
+        double sum = Arrays.stream(odds).sum();
         List<SourceWave> out = new ArrayList<>();
         for (int k = 0; k < found.size(); k++) {
-            out.add(found.get(k).believed(Math.exp(-0.5 * (bics.get(k) - least)) / sum));
+            out.add(found.get(k).believed(odds[k] / sum));
         }
         out.sort(Comparator.comparingDouble(SourceWave::certainty).reversed());
         return out;

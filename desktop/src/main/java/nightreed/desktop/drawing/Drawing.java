@@ -1,10 +1,13 @@
 package nightreed.desktop.drawing;
 
+import javafx.geometry.VPos;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
+import javafx.scene.text.TextAlignment;
 
 /** A region filled by one canvas, drawn anew when its size, its scene or the look changes. */
 public abstract class Drawing extends Region {
@@ -76,6 +79,24 @@ public abstract class Drawing extends Region {
         g.setFill(Ink.of(g).panel());
         g.fillRect(0, 0, w, h);
         corners(g, w, h);
+    }
+
+    /** What a small picture is of, at its top. */
+    protected static void heading(GraphicsContext g, String text) {
+        words(g, Ink.of(g).text(), text);
+    }
+
+    /** What to say in place of a picture that cannot be drawn. */
+    protected static void instead(GraphicsContext g, String text) {
+        words(g, Ink.of(g).quiet(), text);
+    }
+
+    private static void words(GraphicsContext g, Color colour, String text) {
+        g.setTextBaseline(VPos.CENTER);
+        g.setTextAlign(TextAlignment.LEFT);
+        g.setFont(Ink.textFont(13));
+        g.setFill(colour);
+        g.fillText(text, 14, 18);
     }
 
     protected static void corners(GraphicsContext g, double w, double h) {

@@ -7,7 +7,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
-import java.util.logging.Level;
 import java.util.logging.Logger;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
@@ -29,7 +28,7 @@ final class Looks {
      */
     private static final String THEME = new PrimerDark().getUserAgentStylesheet();
 
-    /** Menus are styled once before they have an owner to look colours up from, and again when they have; it need not be told. */
+    /** Kept here, as the logging of the platform would forget what is set on it. */
     private static final Logger STYLING = Logger.getLogger("javafx.css");
 
     private final Set<Node> parts = new LinkedHashSet<>();
@@ -48,7 +47,7 @@ final class Looks {
 
     /** Gives a scene our sheets and all parts the look that it begins with. */
     void begin(Scene scene, Look first) {
-        STYLING.setLevel(Level.SEVERE);
+        STYLING.setFilter(record -> !ofAMenu(record.getMessage()));
         look = first;
         parts.forEach(this::wear);
         if (!THEME.equals(Application.getUserAgentStylesheet())) {
@@ -56,6 +55,14 @@ final class Looks {
         }
         scene.getStylesheets().setAll(sheet("night.css"), sheet("day.css"), sheet("look.css"));
         scene.setFill(ink().ground());
+    }
+
+    /**
+     * A menu is measured, and so styled, once before it has an owner to look colours up from, and again when it has. What
+     * is said the first time is no fault of a sheet.
+     */
+    private static boolean ofAMenu(String message) {
+        return message != null && (message.contains("*.context-menu") || message.contains("*.menu-"));
     }
 
     /** Takes a node with all that is in it as a part, in the look of now. The node must not be within another part. */

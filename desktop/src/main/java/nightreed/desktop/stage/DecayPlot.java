@@ -1,7 +1,6 @@
 package nightreed.desktop.stage;
 
 import java.util.Locale;
-import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
@@ -73,20 +72,14 @@ final class DecayPlot extends Drawing {
     @Override
     protected void paint(GraphicsContext g, double w, double h) {
         ground(g, w, h);
-        g.setTextBaseline(VPos.CENTER);
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setFont(Ink.textFont(13));
         if (partial == null || levels.length == 0 || w < 80) {
-            g.setFill(Ink.of(g).quiet());
-            g.fillText("Choose a reed to see how it dies.", 14, 20);
+            instead(g, "Choose a reed to see how it dies.");
             return;
         }
-        g.setFill(Ink.of(g).text());
-        g.fillText(
+        heading(
+                g,
                 String.format(
-                        Locale.ROOT, "%s, ratio %.3f: how it dies", name == null ? "Partial" : name, partial.ratio()),
-                14,
-                18);
+                        Locale.ROOT, "%s, ratio %.3f: how it dies", name == null ? "Partial" : name, partial.ratio()));
         double left = 46;
         double right = w - 14;
         double top = 36;

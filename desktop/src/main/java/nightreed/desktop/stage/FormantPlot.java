@@ -2,7 +2,6 @@ package nightreed.desktop.stage;
 
 import java.util.List;
 import java.util.Locale;
-import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
@@ -63,23 +62,18 @@ final class FormantPlot extends Drawing {
         String filter = s.cutoffHz() == null
                 ? ""
                 : String.format(Locale.ROOT, ", %.0f dB/oct from %.0f Hz", s.rollOffDbPerOctave(), s.cutoffHz());
-        return String.format(Locale.ROOT, "%s%s: %.0f %%", wave, filter, 100 * s.certainty());
+        return String.format(Locale.ROOT, "%s%s: %.0f %%, %.1f dB off", wave, filter, 100 * s.certainty(), s.rmsDb());
     }
 
     @Override
     protected void paint(GraphicsContext g, double w, double h) {
         ground(g, w, h);
-        g.setTextBaseline(VPos.CENTER);
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setFont(Ink.textFont(13));
-        if (shown == null || shown.traits().slopeDbPerOctave() == null || w < 80) {
-            g.setFill(Ink.of(g).quiet());
-            g.fillText("Formants need eight harmonics or more.", 14, 20);
+        if (shown == null || shown.traits().slopeDbPerOctave() == null || lines().isEmpty() || w < 80) {
+            instead(g, "Formants need eight harmonics or more.");
             return;
         }
-        g.setFill(Ink.of(g).text());
-        g.fillText("Harmonics and formants", 14, 18);
-        List<Partial> lines = shown.reliablePartials();
+        heading(g, "Harmonics and formants");
+        List<Partial> lines = lines();
         List<String> words = words(shown.traits());
         if (h < 150 && words.size() > 1) {
             words = words.subList(0, 1); // the picture comes first
@@ -88,7 +82,7 @@ final class FormantPlot extends Drawing {
         double right = w - 14;
         double top = 36;
         double bottom = h - 30 - 16 * words.size();
-        double low = shown.f0Hz() / 1.3;
+        double low = lines.get(0).frequencyHz() / 1.3;
         double high = 1.15 * lines.get(lines.size() - 1).frequencyHz();
         scales(g, left, right, top, bottom, low, high);
         curve(g, lines, left, right, top, bottom, low, high);
@@ -105,6 +99,11 @@ final class FormantPlot extends Drawing {
         for (int i = 0; i < words.size(); i++) {
             g.fillText(words.get(i), 14, h - 14 - 16 * (words.size() - 1 - i));
         }
+    }
+
+    /** What is left of the partials once a person has left some out. */
+    private List<Partial> lines() {
+        return shown.reliablePartials();
     }
 
     private static double y(double db, double top, double bottom) {

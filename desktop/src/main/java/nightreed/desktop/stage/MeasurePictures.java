@@ -3,6 +3,7 @@ package nightreed.desktop.stage;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.concurrent.CancellationException;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.application.Platform;
@@ -26,6 +27,8 @@ import nightreed.measure.Partial;
 import nightreed.measure.Progress;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** The small pictures of the Measure stage, one at a time: of the chosen partial, or of the whole sound. */
 final class MeasurePictures extends VBox {
@@ -48,6 +51,7 @@ final class MeasurePictures extends VBox {
         }
     }
 
+    private static final Logger LOG = LoggerFactory.getLogger(MeasurePictures.class);
     private static final double LEAST_FOR_TABS = 340;
 
     private final DecayPlot decay = new DecayPlot();
@@ -61,7 +65,7 @@ final class MeasurePictures extends VBox {
     private Picture picture = Picture.DECAY;
     private Side shown;
     private Side heard; // whose noise is shown or being worked out
-    private Clip counted; // whose notes are
+    private volatile Clip counted; // whose notes are
 
     MeasurePictures(ReadOnlyObjectProperty<Partial> selected, PartialTable names) {
         super(4);
@@ -160,15 +164,29 @@ final class MeasurePictures extends VBox {
         Clip of = shown == null ? null : shown.clip();
         if (of == null || shown.measurement().noteOnsets().size() < 2) {
             counted = null;
-            notes.await("This recording holds one note.");
+            notes.say("This recording holds one note.");
         } else if (of != counted) {
             counted = of;
-            notes.await("Measuring its " + shown.measurement().noteOnsets().size() + " notes ...");
-            inBackground(() -> notesOf(of), set -> {
-                if (of == counted) {
-                    notes.show(set);
+            int count = shown.measurement().noteOnsets().size();
+            notes.say("Measuring its " + count + " notes ...");
+            Progress progress = (fraction, doing) -> {
+                if (of != counted) {
+                    throw new CancellationException(); // another recording is shown by now
                 }
-            });
+                Platform.runLater(() -> {
+                    if (of == counted) {
+                        notes.say(String.format(Locale.ROOT, "Measuring its %d notes: %.0f %%", count, 100 * fraction));
+                    }
+                });
+            };
+            inBackground(
+                    () -> notesOf(of, progress),
+                    set -> {
+                        if (of == counted) {
+                            notes.show(set);
+                        }
+                    },
+                    () -> notes.say("Its notes could not be measured: see the log."));
         }
     }
 
@@ -183,28 +201,38 @@ final class MeasurePictures extends VBox {
             noise.show(null);
             return;
         }
-        noise.await();
-        inBackground(() -> NoiseBands.of(of.clip(), of.measurement()), n -> {
-            if (of == heard) {
-                noise.show(n);
-            }
-        });
+        noise.say("Taking the partials out ...");
+        inBackground(
+                () -> NoiseBands.of(of.clip(), of.measurement()),
+                n -> {
+                    if (of == heard) {
+                        noise.show(n);
+                    }
+                },
+                () -> noise.say("The partials could not be taken out: see the log."));
     }
 
-    private static NoteSet notesOf(Clip clip) {
+    private static NoteSet notesOf(Clip clip, Progress progress) {
         try {
-            return NoteSet.of(Measurer.notes(clip, Progress.NONE));
+            return NoteSet.of(Measurer.notes(clip, progress));
         } catch (UnusableSound e) {
             return NoteSet.of(List.of());
         }
     }
 
-    /** Works something out beside the window, and shows it when it is done. */
-    private static <T> void inBackground(Supplier<T> work, Consumer<T> show) {
+    /** Works something out beside the window, and shows it when it is done; one who is not waited for any more ends. */
+    private static <T> void inBackground(Supplier<T> work, Consumer<T> show, Runnable failed) {
         Thread t = new Thread(
                 () -> {
-                    T result = work.get();
-                    Platform.runLater(() -> show.accept(result));
+                    try {
+                        T result = work.get();
+                        Platform.runLater(() -> show.accept(result));
+                    } catch (CancellationException e) {
+                        LOG.debug("a small picture is not wanted any more");
+                    } catch (RuntimeException e) {
+                        LOG.error("a small picture could not be worked out", e);
+                        Platform.runLater(failed);
+                    }
                 },
                 "small picture");
         t.setDaemon(true);

@@ -1,7 +1,6 @@
 package nightreed.desktop.stage;
 
 import java.util.Locale;
-import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
@@ -16,24 +15,25 @@ final class NoisePlot extends Drawing {
     private static final int MOST_COLUMNS = 120;
 
     private NoiseBands noise;
-    private boolean waiting;
+    private String instead = "";
 
     NoisePlot() {
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
         setAccessibleText("Noise by bands over time");
     }
 
-    /** Says that it is being worked out. */
-    void await() {
+    /** Says something in place of the picture. */
+    void say(String text) {
         noise = null;
-        waiting = true;
+        instead = text;
+        setAccessibleText("Noise by bands over time. " + text);
         redraw();
     }
 
     /** @param n null for nothing */
     void show(NoiseBands n) {
         noise = n;
-        waiting = false;
+        instead = "Nothing but the background is left without the partials.";
         setAccessibleText("Noise by bands over time. " + words());
         redraw();
     }
@@ -53,9 +53,6 @@ final class NoisePlot extends Drawing {
     @Override
     protected void paint(GraphicsContext g, double w, double h) {
         ground(g, w, h);
-        g.setTextBaseline(VPos.CENTER);
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setFont(Ink.textFont(13));
         double top = Double.NEGATIVE_INFINITY;
         if (noise != null) {
             for (double s : noise.startDb()) {
@@ -63,17 +60,10 @@ final class NoisePlot extends Drawing {
             }
         }
         if (noise == null || Double.isInfinite(top) || w < 80) {
-            g.setFill(Ink.of(g).quiet());
-            g.fillText(
-                    waiting
-                            ? "Taking the partials out ..."
-                            : "Nothing but the background is left without the partials.",
-                    14,
-                    20);
+            instead(g, instead);
             return;
         }
-        g.setFill(Ink.of(g).text());
-        g.fillText("What is left without the partials", 14, 18);
+        heading(g, "What is left without the partials");
         double left = 56;
         double right = w - 14;
         double high = 34;

@@ -1,8 +1,8 @@
 package nightreed.desktop.stage;
 
 import java.util.Locale;
+import java.util.function.DoubleFunction;
 import java.util.function.ToDoubleFunction;
-import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
@@ -14,22 +14,24 @@ import nightreed.measure.NoteSet;
 /** All notes of a recording: decay against pitch on the left, brightness against strength on the right. */
 final class NotesPlot extends Drawing {
     private NoteSet notes;
-    private String waiting = "";
+    private String instead = "";
 
     NotesPlot() {
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
         setAccessibleText("All notes of the recording");
     }
 
-    void await(String text) {
+    void say(String text) {
         notes = null;
-        waiting = text;
+        instead = text;
+        setAccessibleText("All notes of the recording. " + text);
         redraw();
     }
 
     void show(NoteSet set) {
         notes = set;
-        setAccessibleText("All notes of the recording. " + decayWords() + ". " + brightnessWords());
+        setAccessibleText("All notes of the recording. " + decayWords() + ". " + brightnessWords()
+                + (set.commonCents() == null ? "" : ". " + sharedWords()));
         redraw();
     }
 
@@ -53,96 +55,83 @@ final class NotesPlot extends Drawing {
                         2 * notes.brightnessSe());
     }
 
+    private String sharedWords() {
+        return String.format(
+                Locale.ROOT,
+                "all %+.0f cents off: played at %.4f times the speed, or tuned so",
+                notes.commonCents(),
+                Math.pow(2, notes.commonCents() / 1200));
+    }
+
     @Override
     protected void paint(GraphicsContext g, double w, double h) {
         ground(g, w, h);
-        g.setTextBaseline(VPos.CENTER);
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setFont(Ink.textFont(13));
         if (notes == null || notes.notes().size() < 2 || w < 160) {
-            g.setFill(Ink.of(g).quiet());
-            g.fillText(notes == null ? waiting : "Fewer than two of its notes have a pitch.", 14, 20);
+            instead(g, notes == null ? instead : "Fewer than two of its notes have a pitch.");
             return;
         }
+        boolean shared = notes.commonCents() != null;
+        double bottom = h - (shared ? 60 : 44);
         double half = w / 2;
-        g.setFill(Ink.of(g).text());
-        g.fillText("Decay over pitch", 14, 18);
+        heading(g, "Decay over pitch");
         g.fillText("Brightness over level", half + 8, 18);
         dots(
                 g,
-                14,
-                half - 10,
-                h,
+                new double[] {14, half - 10, bottom},
                 m -> Math.log(m.f0Hz()),
                 m -> m.strongest().t60Seconds() == null
                         ? Double.NaN
                         : Math.log(m.strongest().t60Seconds()),
-                true);
+                v -> String.format(Locale.ROOT, "%.0f Hz", Math.exp(v)),
+                v -> String.format(Locale.ROOT, "%.2f s", Math.exp(v)));
         dots(
                 g,
-                half + 8,
-                w - 14,
-                h,
+                new double[] {half + 8, w - 14, bottom},
                 NoteSet::levelDb,
                 m -> m.brightness() == null ? Double.NaN : NoteSet.brightnessOctaves(m),
-                false);
+                v -> String.format(Locale.ROOT, "%.0f dB", v),
+                v -> String.format(Locale.ROOT, "%.1f oct", v));
         g.setTextAlign(TextAlignment.LEFT);
-        g.setFont(Ink.figuresFont(11));
         g.setFill(Ink.of(g).text());
-        g.fillText(decayWords(), 14, h - 14);
-        g.fillText(brightnessWords(), half + 8, h - 14);
-        if (notes.commonCents() != null) {
-            g.setTextAlign(TextAlignment.RIGHT);
-            g.fillText(
-                    String.format(
-                            Locale.ROOT,
-                            "all %+.0f cents: speed x %.4f?",
-                            notes.commonCents(),
-                            Math.pow(2, notes.commonCents() / 1200)),
-                    w - 14,
-                    18);
+        g.fillText(decayWords(), 14, bottom + 30);
+        g.fillText(brightnessWords(), half + 8, bottom + 30);
+        if (shared) {
+            g.fillText(sharedWords(), 14, bottom + 46);
         }
     }
 
+    /**
+     * Dots over two axes.
+     *
+     * @param place left and right end of the lower axis, and its height
+     * @param atX   words for a value of the lower axis
+     * @param atY   words for a value of the other
+     */
     private void dots(
             GraphicsContext g,
-            double left,
-            double right,
-            double h,
+            double[] place,
             ToDoubleFunction<Measurement> across,
             ToDoubleFunction<Measurement> up,
-            boolean decay) {
+            DoubleFunction<String> atX,
+            DoubleFunction<String> atY) {
+        double left = place[0];
+        double right = place[1];
+        double bottom = place[2];
+        double top = 38;
         double[] x = notes.notes().stream().mapToDouble(across).toArray();
         double[] y = notes.notes().stream().mapToDouble(up).toArray();
         double[] xs = range(x);
         double[] ys = range(y);
-        double top = 38;
-        double bottom = h - 44;
         g.setStroke(Ink.of(g).scale());
         g.setLineWidth(1);
         g.strokeLine(left, bottom, right, bottom);
         g.setFont(Ink.figuresFont(11));
         g.setFill(Ink.of(g).quiet());
         g.setTextAlign(TextAlignment.LEFT);
-        g.fillText(
-                decay
-                        ? String.format(Locale.ROOT, "%.0f Hz", Math.exp(xs[0]))
-                        : String.format(Locale.ROOT, "%.0f dB", xs[0]),
-                left,
-                bottom + 12);
+        g.fillText(atX.apply(xs[0]), left, bottom + 12);
         g.setTextAlign(TextAlignment.RIGHT);
-        g.fillText(
-                decay
-                        ? String.format(Locale.ROOT, "%.0f Hz", Math.exp(xs[1]))
-                        : String.format(Locale.ROOT, "%.0f dB", xs[1]),
-                right,
-                bottom + 12);
-        g.fillText(
-                decay
-                        ? String.format(Locale.ROOT, "%.2f s", Math.exp(ys[1]))
-                        : String.format(Locale.ROOT, "%.1f oct", ys[1]),
-                right,
-                top - 4);
+        g.fillText(atX.apply(xs[1]), right, bottom + 12);
+        g.fillText(atY.apply(ys[1]), right, top - 4);
         g.setFill(Ink.of(g).recording());
         for (int i = 0; i < x.length; i++) {
             if (!Double.isNaN(y[i])) {

@@ -1,7 +1,7 @@
 package nightreed.desktop.stage;
 
+import java.util.Arrays;
 import java.util.Locale;
-import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
@@ -48,20 +48,16 @@ final class PathPlot extends Drawing {
     @Override
     protected void paint(GraphicsContext g, double w, double h) {
         ground(g, w, h);
-        g.setTextBaseline(VPos.CENTER);
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setFont(Ink.textFont(13));
         if (path == null || path.seconds().length < 2 || w < 80) {
-            g.setFill(Ink.of(g).quiet());
-            g.fillText("Not measurable in this recording.", 14, 20);
+            instead(g, "Not measurable in this recording.");
             return;
         }
-        g.setFill(Ink.of(g).text());
-        g.fillText(path.title(), 14, 18);
+        heading(g, path.title());
         double left = 56;
         double right = w - 14;
         double top = 36;
-        String[] words = path.words().split("\n", h < 150 ? 1 : 3);
+        String[] words = path.words().split("\n");
+        words = h < 150 ? Arrays.copyOf(words, 1) : words; // the picture comes first
         double bottom = h - 30 - 16 * words.length;
         double from = path.seconds()[0];
         double to = path.seconds()[path.seconds().length - 1];

@@ -148,7 +148,12 @@ final class PlainWords {
                             ? "Wave and filter can stand in for each other here: several sources explain the levels."
                             : s.wave() == SourceWave.Wave.OTHER
                                     ? "No plain wave with a low-pass explains the levels; a body with formants does."
-                                    : "Its levels are those of a " + s.wave().title() + " through a low-pass.");
+                                    : String.format(
+                                            Locale.ROOT,
+                                            "Of plain waves through a low-pass a %s comes closest: %.1f dB off in a"
+                                                    + " typical harmonic.",
+                                            s.wave().title(),
+                                            s.rmsDb()));
         }
         if (t.decayLaw() != null && t.decayLaw().spread() < 1.5) {
             out.add(String.format(

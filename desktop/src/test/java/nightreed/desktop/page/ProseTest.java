@@ -8,7 +8,9 @@ import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
+import javafx.scene.image.ImageView;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.VBox;
 import javafx.scene.text.Text;
 import javafx.scene.text.TextFlow;
 import nightreed.desktop.OnStage;
@@ -88,5 +90,16 @@ class ProseTest {
     void codeKeepsItsLines() throws Exception {
         Prose p = prose("```\n./night-reed demo\n./check\n```\n");
         assertThat(all(p.node(), Label.class)).anyMatch(l -> l.getText().equals("./night-reed demo\n./check"));
+    }
+
+    @Test
+    void aPictureIsShownWithItsWordsForThoseWhoCannotSeeIt() throws Exception {
+        VBox out = prose("![The reeds](pictures/measure-reeds.png)\n\n![Gone](pictures/none.png)")
+                .node();
+        ImageView shown = (ImageView) out.getChildren().get(0);
+        assertThat(shown.getImage().isError()).isFalse();
+        assertThat(shown.getFitWidth()).isBetween(400.0, 700.0);
+        assertThat(shown.getAccessibleText()).isEqualTo("The reeds");
+        assertThat(((Label) out.getChildren().get(1)).getText()).isEqualTo("Gone");
     }
 }

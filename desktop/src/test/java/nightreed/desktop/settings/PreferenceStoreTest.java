@@ -24,6 +24,7 @@ class PreferenceStoreTest {
                 .withScalePercent(150)
                 .withOutput("headphones", 512)
                 .withReferenceHz(443)
+                .withTempoBpm(96.5)
                 .withAxis(Axis.Kind.BARK)
                 .withHearing(Hearing.thresholds().get(2).set().apply(Hearing.USUAL, 0.7))
                 .withPlace(new Preferences.Place(10, 20, 1400, 900, false, 0.7, false))
@@ -44,12 +45,13 @@ class PreferenceStoreTest {
     void absurdValuesAndUnknownOnesAreMended() throws Exception {
         Path file = Files.writeString(
                 folder.resolve("preferences.json"),
-                "{\"look\":\"DAY\",\"scalePercent\":4000,\"blockSamples\":7,\"referenceHz\":-1,\"fromTheFuture\":true}");
+                "{\"look\":\"DAY\",\"scalePercent\":4000,\"blockSamples\":7,\"referenceHz\":-1,\"tempoBpm\":9000,\"fromTheFuture\":true}");
         Preferences p = PreferenceStore.read(file);
         assertThat(p.look()).isEqualTo(Preferences.Look.DAY);
         assertThat(p.scalePercent()).isEqualTo(200);
         assertThat(p.blockSamples()).isEqualTo(256);
         assertThat(p.referenceHz()).isEqualTo(440);
+        assertThat(p.tempoBpm()).isEqualTo(120);
         assertThat(p.hearing()).isEqualTo(Hearing.USUAL);
     }
 

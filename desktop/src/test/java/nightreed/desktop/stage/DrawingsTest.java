@@ -21,11 +21,16 @@ import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Strip;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
+import nightreed.measure.Hand;
+import nightreed.measure.Measurement;
+import nightreed.measure.Measurer;
 import nightreed.measure.NoiseBands;
+import nightreed.measure.NoteSet;
 import nightreed.measure.Partial;
 import nightreed.measure.Progress;
 import nightreed.project.TakePicture;
 import nightreed.room.RecordingRoom;
+import nightreed.sound.Clip;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
@@ -268,5 +273,86 @@ class DrawingsTest {
             return null;
         });
         assertThat(count(picture(strip), Ink.NIGHT.recording())).isZero();
+    }
+
+    private static Measurement held() throws Exception {
+        double[] x = new double[96_000];
+        for (int n = 1; n <= 14; n++) {
+            for (int i = 9_600; i < x.length; i++) {
+                double t = (i - 9_600) / 48_000.0;
+                x[i] += 0.2 / n * Math.min(1, t / 0.03) * Math.sin(2 * Math.PI * n * 180 * t + n * n);
+            }
+        }
+        return Measurer.measure(Clip.mono(x, 48_000));
+    }
+
+    @Test
+    void harmonicsStandAsTallAsTheyAreLoudUnderTheirFormants() throws Exception {
+        FormantPlot p = OnStage.show(FormantPlot::new);
+        Measurement m = held();
+        OnStage.fx(() -> {
+            p.show(m);
+            return null;
+        });
+        WritableImage image = picture(p);
+        double low = m.f0Hz() / 1.3;
+        double high = 1.15 * 14 * 180;
+        int[] tall = new int[2];
+        for (int k = 0; k < 2; k++) {
+            double hz = (k == 0 ? 1 : 8) * 180;
+            int at = (int) (56 + (image.getWidth() - 70) * Math.log(hz / low) / Math.log(high / low));
+            for (int dx = -2; dx <= 2; dx++) {
+                tall[k] = Math.max(tall[k], column(image, at + dx, Ink.NIGHT.recording()));
+            }
+        }
+        assertThat(tall[0]).isGreaterThan(tall[1] + 20);
+        assertThat(tall[1]).isGreaterThan(40);
+        assertThat(p.getAccessibleText()).contains("dB off").contains("dB/oct");
+    }
+
+    @Test
+    void whereAllPartialsWereLeftOutThereIsNothingToDraw() throws Exception {
+        FormantPlot p = OnStage.show(FormantPlot::new);
+        Measurement m = held();
+        Hand none = Hand.NONE;
+        for (Partial q : m.reliablePartials()) {
+            none = none.leaveOut(q.frequencyHz());
+        }
+        Measurement empty = none.over(m, Clip.mono(new double[96_000], 48_000));
+        assertThat(empty.reliablePartials()).isEmpty();
+        assertThat(empty.traits().slopeDbPerOctave()).isNotNull();
+        OnStage.fx(() -> {
+            p.show(empty);
+            return null;
+        });
+        assertThat(count(picture(p), Ink.NIGHT.recording())).isZero();
+    }
+
+    @Test
+    void everyNoteOfASetIsADotOnBothPictures() throws Exception {
+        NotesPlot p = OnStage.show(NotesPlot::new);
+        List<Measurement> notes = new java.util.ArrayList<>();
+        for (double hz : new double[] {224, 336, 449}) { // all some thirty cents sharp
+            double[] x = new double[48_000];
+            for (int i = 4_800; i < x.length; i++) {
+                double t = (i - 4_800) / 48_000.0;
+                x[i] = 0.3 * Math.pow(10, -3 * t * hz / 224) * Math.sin(2 * Math.PI * hz * t);
+            }
+            notes.add(Measurer.measure(Clip.mono(x, 48_000)));
+        }
+        NoteSet set = NoteSet.of(notes);
+        assertThat(set.commonCents()).isBetween(28.0, 36.0);
+        OnStage.fx(() -> {
+            p.show(set);
+            return null;
+        });
+        int dots = count(picture(p), Ink.NIGHT.recording());
+        assertThat(dots).isBetween(6 * 25, 6 * 45);
+        assertThat(p.getAccessibleText()).contains("times the speed");
+        OnStage.fx(() -> {
+            p.say("This recording holds one note.");
+            return null;
+        });
+        assertThat(count(picture(p), Ink.NIGHT.recording())).isZero();
     }
 }

@@ -59,7 +59,7 @@ class MeasuredWordsTest {
     @Test
     void aSourceIsNamedWithItsCertainty() throws Exception {
         Measurement m = Measurer.measure(sound(0, 0, harmonics(150, 20)));
-        assertThat(FormantPlot.words(m.traits())).anyMatch(s -> s.startsWith("saw") && s.endsWith("%"));
+        assertThat(FormantPlot.words(m.traits())).anyMatch(s -> s.matches("saw: \\d+ %, \\d\\.\\d dB off"));
         assertThat(PlainWords.about(m)).anyMatch(s -> s.contains("saw"));
     }
 
@@ -89,5 +89,21 @@ class MeasuredWordsTest {
         assertThat(MeasuredPaths.loudness(new Side(Clip.mono(new double[9_600], FS), Measurer.measure(clip))))
                 .as("silence has no path")
                 .isNull();
+    }
+
+    @Test
+    void aStruckSoundIsToldByLayerAndLaw() throws Exception {
+        double[] x = new double[96_000];
+        double[] hz = {300, 640, 1210, 2300, 4100};
+        for (int k = 0; k < hz.length; k++) {
+            double t60 = 1.5 * Math.pow(hz[k] / 1000, -1);
+            for (int i = 9_600; i < x.length; i++) {
+                double t = (i - 9_600) / 48_000.0;
+                x[i] += 0.1 * Math.pow(10, -3 * t / t60) * Math.cos(2 * Math.PI * hz[k] * t + k);
+            }
+        }
+        List<String> words = PlainWords.about(Measurer.measure(Clip.mono(x, FS)));
+        assertThat(words).anyMatch(s -> s.startsWith("Made of 5 partials that die"));
+        assertThat(words).anyMatch(s -> s.equals("An octave up, partials die 2.0 times as fast."));
     }
 }
