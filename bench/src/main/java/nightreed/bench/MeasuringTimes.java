@@ -18,6 +18,7 @@ import nightreed.sound.Clip;
  */
 public final class MeasuringTimes {
     private static final int FS = 48_000;
+    private static final int WARM = 15; // until the compiler is done
     private static final int ROUNDS = 12;
 
     private MeasuringTimes() {}
@@ -36,12 +37,14 @@ public final class MeasuringTimes {
         for (Object[] kind : kinds) {
             Clip clip = (Clip) kind[1];
             double[] ms = new double[ROUNDS];
-            for (int i = 0; i < ROUNDS; i++) {
+            double first = 0;
+            for (int i = -WARM; i < ROUNDS; i++) {
                 long start = System.nanoTime();
                 Measurer.measure(clip);
-                ms[i] = (System.nanoTime() - start) / 1e6;
+                double took = (System.nanoTime() - start) / 1e6;
+                first = i == -WARM ? took : first;
+                ms[Math.max(0, i)] = took;
             }
-            double first = ms[0];
             java.util.Arrays.sort(ms);
             System.out.printf(
                     Locale.ROOT,

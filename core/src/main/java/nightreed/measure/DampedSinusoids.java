@@ -2,6 +2,7 @@ package nightreed.measure;
 
 import java.util.ArrayList;
 import java.util.List;
+import nightreed.dsp.Transforms;
 
 /**
  * All damped sinusoids of a segment: search on the residual, refine everything, subtract, search again.
@@ -27,39 +28,45 @@ final class DampedSinusoids {
      * @param sampleRateHz rate of {@code y} [Hz]
      * @param floor        background noise
      */
-    static List<DampedSinusoid> find(double[] y, double sampleRateHz, NoiseFloor floor, Progress progress) {
-        return find(y, sampleRateHz, floor, List.of(), ROUNDS, progress);
+    static List<DampedSinusoid> find(
+            double[] y, double sampleRateHz, NoiseFloor floor, Transforms transforms, Progress progress) {
+        SpectralRefinement refinement = new SpectralRefinement(y, transforms);
+        PartialSearch search = new PartialSearch(y.length, sampleRateHz, floor, transforms);
+        List<DampedSinusoid> terms = grown(refinement, search, List.of(), ROUNDS, progress);
+        terms = refinement.split(terms, omega -> floor.at(omega * sampleRateHz / (2 * Math.PI)));
+        return settled(refinement, search, terms);
     }
 
-    /** {@link #find(double[], double, NoiseFloor, Progress)} that starts from terms which are known already. */
-    static List<DampedSinusoid> find(
-            double[] y,
-            double sampleRateHz,
-            NoiseFloor floor,
+    /** {@link #find} that starts from terms which are known already, and looks for others only as {@code search} does. */
+    static List<DampedSinusoid> findMore(
+            SpectralRefinement refinement,
+            PartialSearch search,
             List<DampedSinusoid> known,
             int rounds,
             Progress progress) {
-        return find(new SpectralRefinement(y), sampleRateHz, floor, known, rounds, progress);
+        return settled(refinement, search, grown(refinement, search, known, rounds, progress));
     }
 
-    /** @param refinement of the samples, whose transforms are there already */
-    static List<DampedSinusoid> find(
+    private static List<DampedSinusoid> grown(
             SpectralRefinement refinement,
-            double sampleRateHz,
-            NoiseFloor floor,
+            PartialSearch search,
             List<DampedSinusoid> known,
             int rounds,
             Progress progress) {
         int length = refinement.length();
-        PartialSearch search = new PartialSearch(length, sampleRateHz, floor);
+        double fs = search.sampleRateHz();
         List<DampedSinusoid> terms = known.isEmpty() ? new ArrayList<>() : refinement.refine(known);
         for (int round = 0; round < rounds; round++) {
             progress.report((double) round / rounds, "looking for partials, " + terms.size() + " so far");
             List<DampedSinusoid> fresh = new ArrayList<>();
-            for (PartialSearch.Candidate c : search.candidates(refinement.residual(terms), MOST - terms.size())) {
-                if (addsSomething(c, terms, length, sampleRateHz)) {
+            for (PartialSearch.Candidate c :
+                    search.candidates(refinement.residual(terms, search.samples()), MOST - terms.size())) {
+                if (addsSomething(c, terms, length, fs)) {
                     fresh.add(c.term());
                 }
+            }
+            if (fresh.isEmpty() && search.wake()) {
+                continue;
             }
             if (fresh.isEmpty()) {
                 break;
@@ -67,15 +74,18 @@ final class DampedSinusoids {
             terms.addAll(fresh);
             terms = refinement.refine(terms);
             terms = refinement.refine(terms);
-            terms = prune(terms, length, sampleRateHz, floor);
+            terms = prune(terms, length, fs, search.floor());
         }
-        if (rounds == ROUNDS) {
-            terms = refinement.split(terms, omega -> floor.at(omega * sampleRateHz / (2 * Math.PI)));
-        }
+        return terms;
+    }
+
+    private static List<DampedSinusoid> settled(
+            SpectralRefinement refinement, PartialSearch search, List<DampedSinusoid> found) {
+        List<DampedSinusoid> terms = found;
         for (int pass = 0; pass < 3; pass++) {
             terms = refinement.refine(terms);
         }
-        return prune(terms, length, sampleRateHz, floor);
+        return prune(terms, refinement.length(), search.sampleRateHz(), search.floor());
     }
 
     /**

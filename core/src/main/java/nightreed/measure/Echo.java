@@ -49,8 +49,11 @@ public record Echo(double delaySeconds, double gain, boolean feedback) {
         double[] note = Arrays.copyOfRange(x, onset, x.length);
         // a steep fall makes what comes late count less, and is itself no ripple: the end of the clip leaves no edge
         double pace = Math.log(1000) / length;
+        double step = Math.exp(-pace);
+        double weight = 1;
         for (int i = 0; i < length; i++) {
-            note[i] *= Math.exp(-pace * i);
+            note[i] *= weight;
+            weight *= step;
         }
         double[] power = RealFft.power(fft.forward(note));
         double[] log = new double[fft.length() + 2];

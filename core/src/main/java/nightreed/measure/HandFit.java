@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.Predicate;
+import nightreed.dsp.Transforms;
 import nightreed.sound.Clip;
 
 /**
@@ -44,7 +45,7 @@ final class HandFit {
         List<Partial> near = near(partials, p.frequencyHz());
         near.remove(p);
         double[] y = without(partials, near, List.of(p));
-        SpectralRefinement refinement = new SpectralRefinement(y);
+        SpectralRefinement refinement = new SpectralRefinement(y, new Transforms());
         for (DampedSinusoid[] pair : pairs(segment.terms(List.of(p)).get(0))) {
             List<DampedSinusoid> terms = new ArrayList<>(segment.terms(near));
             terms.addAll(List.of(pair));
@@ -84,7 +85,7 @@ final class HandFit {
         terms.add(one(
                 segment.terms(List.of(low)).get(0), segment.terms(List.of(high)).get(0)));
         int wanted = terms.size();
-        SpectralRefinement refinement = new SpectralRefinement(without(partials, near, two));
+        SpectralRefinement refinement = new SpectralRefinement(without(partials, near, two), new Transforms());
         for (int round = 0; round < ROUNDS && terms.size() == wanted; round++) {
             terms = refinement.refine(terms);
         }

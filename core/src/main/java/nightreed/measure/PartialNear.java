@@ -3,6 +3,7 @@ package nightreed.measure;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import nightreed.dsp.Transforms;
 import nightreed.sound.Clip;
 
 /** A partial that somebody hears where none was found: the strongest term near a frequency in what the others leave over. */
@@ -27,9 +28,10 @@ public final class PartialNear {
         double[] y = segment.y();
         NoiseFloor floor = segment.floor();
         List<DampedSinusoid> known = segment.terms(m.reliablePartials());
-        SpectralRefinement refinement = new SpectralRefinement(y);
+        Transforms transforms = new Transforms();
+        SpectralRefinement refinement = new SpectralRefinement(y, transforms);
         double reach = Math.max(REACH_HZ, REACH * hz);
-        DampedSinusoid candidate = new PartialSearch(y.length, fs, floor)
+        DampedSinusoid candidate = new PartialSearch(y.length, fs, floor, transforms)
                 .candidates(refinement.residual(known), 4000, LEAST_RATIO).stream()
                         .filter(c -> Math.abs(c.term().omega() * fs / (2 * Math.PI) - hz) < reach)
                         .max(Comparator.comparingDouble(PartialSearch.Candidate::power))

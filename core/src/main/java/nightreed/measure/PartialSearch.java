@@ -4,11 +4,12 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.RealFft;
+import nightreed.dsp.Transforms;
 
 /**
  * Looks for damped sinusoids in a residual with matched filters: for a decay β the statistic |Σ r e^(-βn) e^(-jωn)|² / Σ
  * e^(-2βn) is, over the noise, the likelihood ratio of a partial of that decay (after Goodwin &amp; Vetterli 1999). One
- * transform per decay covers all frequencies.
+ * transform per decay covers all frequencies. Made for one search, in rounds: it remembers which decays are done with for now.
  */
 final class PartialSearch {
     /** Decays looked for [s to fall by 60 dB]; a factor of 2.5 apart loses at most 0.8 dB between two. */
@@ -24,15 +25,40 @@ final class PartialSearch {
     private final NoiseFloor floor;
     private final List<Scale> scales = new ArrayList<>();
 
-    PartialSearch(int length, double sampleRateHz, NoiseFloor floor) {
+    PartialSearch(int length, double sampleRateHz, NoiseFloor floor, Transforms transforms) {
+        this(length, sampleRateHz, floor, Double.POSITIVE_INFINITY, transforms);
+    }
+
+    /** @param longest decay that is looked for at the most [s to fall by 60 dB] */
+    PartialSearch(int length, double sampleRateHz, NoiseFloor floor, double longest, Transforms transforms) {
         this.fs = sampleRateHz;
         this.floor = floor;
         for (double t60 : T60_SECONDS) {
             // decays far beyond the clip all look alike in it
-            if (t60 <= 6 * length / fs || scales.isEmpty()) {
-                scales.add(new Scale(t60, length));
+            if (t60 <= longest && (t60 <= 6 * length / fs || scales.isEmpty())) {
+                scales.add(new Scale(t60, length, transforms));
             }
         }
+    }
+
+    double sampleRateHz() {
+        return fs;
+    }
+
+    NoiseFloor floor() {
+        return floor;
+    }
+
+    /** Lets no decay rest in the next round; false if none would have. */
+    boolean wake() {
+        boolean rested = scales.stream().anyMatch(s -> s.rests);
+        scales.forEach(s -> s.rests = false);
+        return rested;
+    }
+
+    /** Samples of a residual that are looked at, from its start. */
+    int samples() {
+        return scales.stream().mapToInt(s -> s.used).max().orElse(0);
     }
 
     private final class Scale {
@@ -40,11 +66,12 @@ final class PartialSearch {
         final int used;
         final RealFft fft;
         final double energy;
+        boolean rests;
 
-        Scale(double t60, int length) {
+        Scale(double t60, int length, Transforms transforms) {
             beta = Math.log(1000) / (t60 * fs);
             used = (int) Math.min(length, 0.7 * t60 * fs); // the weight has fallen by 42 dB there
-            fft = new RealFft(RealFft.powerOfTwoFrom(Math.max(256, used + used / 3)));
+            fft = transforms.of(RealFft.powerOfTwoFrom(Math.max(256, used + used / 3)));
             energy = -Math.expm1(-2 * beta * used) / -Math.expm1(-2 * beta);
         }
 
@@ -101,9 +128,7 @@ final class PartialSearch {
 
     /** @param least ratio over the noise that a candidate needs */
     List<Candidate> candidates(double[] residual, int most, double least) {
-        List<Peak> peaks = new ArrayList<>();
-        // in parallel, but gathered in order, so that the answer does not depend on the machine
-        scales.parallelStream().map(s -> peaks(s, residual, least)).forEachOrdered(peaks::addAll);
+        List<Peak> peaks = peaks(scales.stream().filter(c -> !c.rests).toList(), residual, least);
         // by energy, not by odds: the scale that fits a partial best gathers most of it
         peaks.sort((a, b) -> Double.compare(b.power, a.power));
         List<Peak> chosen = new ArrayList<>();
@@ -124,6 +149,15 @@ final class PartialSearch {
             out.add(new Candidate(DampedSinusoid.candidate(p.omega, p.scale.beta, p.ratio), p.power));
         }
         return out;
+    }
+
+    /** Peaks of some scales. One that has none rests for a round: what is subtracted meanwhile hardly brings any up. */
+    private List<Peak> peaks(List<Scale> some, double[] residual, double least) {
+        List<Peak> peaks = new ArrayList<>();
+        // in parallel, but gathered in order, so that the answer does not depend on the machine
+        some.parallelStream().map(s -> peaks(s, residual, least)).forEachOrdered(peaks::addAll);
+        scales.forEach(s -> s.rests = some.contains(s) && peaks.stream().noneMatch(p -> p.scale == s));
+        return peaks;
     }
 
     private List<Peak> peaks(Scale s, double[] residual, double least) {

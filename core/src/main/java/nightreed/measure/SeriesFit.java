@@ -1,6 +1,7 @@
 package nightreed.measure;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import nightreed.music.Pitch;
 
@@ -127,13 +128,13 @@ public record SeriesFit(ModelSeries series, double fundamentalHz, double deviati
     }
 
     private static int nearest(ModelSeries s, double ratio) {
-        int best = 0;
-        for (int k = 1; k < s.ratios().length; k++) {
-            if (Math.abs(Math.log(s.ratios()[k] / ratio)) < Math.abs(Math.log(s.ratios()[best] / ratio))) {
-                best = k;
-            }
+        double[] r = s.ratios();
+        int above = Arrays.binarySearch(r, ratio);
+        above = above < 0 ? -above - 1 : above;
+        if (above == 0 || above == r.length) {
+            return Math.min(above, r.length - 1);
         }
-        return best;
+        return ratio * ratio < r[above - 1] * r[above] ? above - 1 : above;
     }
 
     private static double centsOff(ModelSeries s, double f1, double hz) {

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
-import nightreed.dsp.RealFft;
+import nightreed.dsp.Transforms;
 import org.ejml.data.ZMatrixRMaj;
 import org.ejml.dense.row.CommonOps_ZDRM;
 
@@ -45,18 +45,18 @@ final class SpectralRefinement {
      */
     private record Stretch(int n, double[] spectrum) {}
 
-    /** @param y segment of samples; its longest start whose length is a product of 2, 3 and 5 is used */
-    SpectralRefinement(double[] y) {
+    /** @param y segment of samples; a start whose length is a product of 2, 3 and 5 is used, and leaves out hardly any */
+    SpectralRefinement(double[] y, Transforms transforms) {
         this.y = y;
-        this.n = RealFft.fastLengthUpTo(y.length);
-        for (int length = n; length >= SHORTEST; length = RealFft.fastLengthUpTo(length / 4)) {
-            stretches.add(new Stretch(length, new RealFft(length).forward(Arrays.copyOf(y, length))));
+        this.n = transforms.lengthUpTo(y.length);
+        for (int length = n; length >= SHORTEST; length = transforms.lengthUpTo(length / 4)) {
+            stretches.add(new Stretch(length, transforms.of(length).forward(y)));
             if (length < 4 * SHORTEST) {
                 break;
             }
         }
         if (stretches.isEmpty()) {
-            stretches.add(new Stretch(n, new RealFft(n).forward(Arrays.copyOf(y, n))));
+            stretches.add(new Stretch(n, transforms.of(n).forward(y)));
         }
         double energy = 0;
         for (double v : y) {
@@ -72,7 +72,12 @@ final class SpectralRefinement {
 
     /** What remains of the segment without the terms: new array as long as the segment. */
     double[] residual(List<DampedSinusoid> terms) {
-        double[] r = y.clone();
+        return residual(terms, y.length);
+    }
+
+    /** What remains of the first {@code samples} of the segment without the terms: new array. */
+    double[] residual(List<DampedSinusoid> terms, int samples) {
+        double[] r = Arrays.copyOf(y, samples);
         for (DampedSinusoid t : terms) {
             t.addTo(r, 0, -1, least);
         }

@@ -88,7 +88,7 @@ record StiffString(
         if (sure.size() < FEWEST) {
             return null;
         }
-        StiffString best = null;
+        Grown best = null;
         double most = 0;
         List<Partial> loud = sure.stream()
                 .sorted(Comparator.comparingDouble((Partial p) -> -p.levelDb()))
@@ -96,12 +96,12 @@ record StiffString(
                 .toList();
         for (Partial anchor : loud) {
             for (int k = 1; k <= 4; k++) {
-                StiffString s = grow(anchor.frequencyHz() / k, sure);
-                if (s != null) {
+                Grown g = grow(anchor.frequencyHz() / k, sure);
+                if (g != null) {
                     // every number that a fundamental asks for and that is not there counts against it
-                    double score = s.matched - 0.3 * (s.last - s.matched);
+                    double score = g.string.matched - 0.3 * (g.string.last - g.string.matched);
                     if (best == null || score > most) {
-                        best = s;
+                        best = g;
                         most = score;
                     }
                 }
@@ -112,12 +112,15 @@ record StiffString(
         for (Partial p : sure) {
             double e = p.amplitude() * p.amplitude();
             energy += e;
-            if (best != null && Math.abs(best.centsOff(p)) < STRAY_CENTS) {
+            if (best != null && Math.abs(best.string.centsOff(p)) < STRAY_CENTS) {
                 explained += e;
             }
         }
-        boolean most2 = best != null && best.matched >= 0.7 * sure.size() && best.matched >= 0.5 * best.last;
-        return most2 && explained > 0.9 * energy ? best : null;
+        if (best == null || explained <= 0.9 * energy) {
+            return null;
+        }
+        StiffString s = best.string;
+        return s.matched >= 0.7 * sure.size() && s.matched >= 0.5 * s.last ? decays(s, best.members) : null;
     }
 
     private double centsOff(Partial p) {
@@ -133,8 +136,11 @@ record StiffString(
         return n;
     }
 
+    /** A law whose decays are not looked at yet, and what follows it. */
+    private record Grown(StiffString string, List<Member> members) {}
+
     /** From the fundamental up: each partial that lies where the law of those below it wants it joins them. */
-    private static StiffString grow(double f0, List<Partial> sure) {
+    private static Grown grow(double f0, List<Partial> sure) {
         StiffString s = new StiffString(f0, 0, 1, 0, 1, 0, 1, Doubt.NONE, 0, 0);
         List<Member> members = new ArrayList<>();
         for (Partial p : sure) {
@@ -148,7 +154,7 @@ record StiffString(
                 }
             }
         }
-        return members.size() < FEWEST ? null : s;
+        return members.size() < FEWEST ? null : new Grown(s, members);
     }
 
     /** Weighted least squares of (f/n)² = f0² + f0² B n², straight in n². */
@@ -194,7 +200,7 @@ record StiffString(
                     members.get(members.size() - 1).n);
             extra = Math.max(LEAST_SPREAD_CENTS, spread(s, members));
         }
-        return decays(s, members);
+        return s;
     }
 
     private static double cents(Partial p) {

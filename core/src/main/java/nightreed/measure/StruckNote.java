@@ -3,6 +3,7 @@ package nightreed.measure;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import nightreed.dsp.Transforms;
 
 /**
  * What a struck or plucked note is made of: its damped sinusoids from the moment on at which the strike's own noise is over.
@@ -21,6 +22,9 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
 
     private static final int MOST_SEARCHES = 3;
 
+    /** Decay of a partial that could have been missed a few milliseconds later, at the most [s]. */
+    private static final double LONGEST_NEW_T60 = 0.5;
+
     /** Ratio of a partial over the noise at a place that was foretold: e^-11, at a few places, deceives hardly ever. */
     private static final double FORETOLD_RATIO = 11;
 
@@ -33,8 +37,9 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
      */
     static StruckNote analyse(
             double[] x, double fs, int onset, int late, int end, NoiseFloor floor, Progress progress) {
+        Transforms transforms = new Transforms();
         List<DampedSinusoid> terms =
-                DampedSinusoids.find(Arrays.copyOfRange(x, late, end), fs, floor, progress.part(0, 0.6));
+                DampedSinusoids.find(Arrays.copyOfRange(x, late, end), fs, floor, transforms, progress.part(0, 0.6));
         int start = late;
         double background = background(x, fs, late, end, terms, floor);
         progress.report(0.6, "looking at the strike");
@@ -49,9 +54,11 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
                 }
                 // it may be partials that die so soon that they were not seen yet
                 double[] y = Arrays.copyOfRange(x, earlier, end);
+                SpectralRefinement refinement = new SpectralRefinement(y, transforms);
+                PartialSearch search = new PartialSearch(y.length, fs, floor, LONGEST_NEW_T60, transforms);
                 moved = string == null
-                        ? DampedSinusoids.find(y, fs, floor, moved, 2, Progress.NONE)
-                        : foretold(new SpectralRefinement(y), fs, floor, moved, string);
+                        ? DampedSinusoids.findMore(refinement, search, moved, 2, Progress.NONE)
+                        : foretold(refinement, fs, floor, moved, string);
                 if (power(residual(x, earlier, start, moved)) > STRIKE_RATIO * background) {
                     break;
                 }
@@ -62,9 +69,10 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             start = earlier;
         }
         double[] y = Arrays.copyOfRange(x, start, end);
-        SpectralRefinement refinement = new SpectralRefinement(y);
+        SpectralRefinement refinement = new SpectralRefinement(y, transforms);
         if (start != late) {
-            terms = DampedSinusoids.find(refinement, fs, floor, terms, 3, progress.part(0.7, 0.9));
+            PartialSearch search = new PartialSearch(y.length, fs, floor, LONGEST_NEW_T60, transforms);
+            terms = DampedSinusoids.findMore(refinement, search, terms, 3, progress.part(0.7, 0.9));
         }
         PartialAccount account = new PartialAccount(fs, y.length, start - onset);
         List<Partial> partials = account.of(terms);

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Random;
 import nightreed.Tones;
 import nightreed.Tones.P;
+import nightreed.dsp.Transforms;
 import nightreed.music.Pitch;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -19,7 +20,8 @@ class DampedSinusoidsTest {
     private static final double FS = 48_000;
 
     private static List<DampedSinusoid> find(double[] y) {
-        List<DampedSinusoid> found = new ArrayList<>(DampedSinusoids.find(y, FS, NoiseFloor.none(FS), Progress.NONE));
+        List<DampedSinusoid> found =
+                new ArrayList<>(DampedSinusoids.find(y, FS, NoiseFloor.none(FS), new Transforms(), Progress.NONE));
         found.sort(Comparator.comparingDouble(DampedSinusoid::omega));
         return found;
     }
@@ -121,7 +123,7 @@ class DampedSinusoidsTest {
     @Test
     void residualOfAPerfectFitIsTheNoise() {
         double[] y = Tones.noisy(Tones.struck(FS, 0, 1, new P(0.4, 700, 0.8, 0), new P(0.2, 1900, 0.3, 1)), 1e-3, 5);
-        double[] left = new SpectralRefinement(y).residual(find(y));
+        double[] left = new SpectralRefinement(y, new Transforms()).residual(find(y));
         double power = 0;
         for (double v : left) {
             power += v * v / left.length;

@@ -75,6 +75,9 @@ final class Harmonics {
                 noise[n - 1][f] = (power(s, k - periods) + power(s, k + periods)) * 2 / (sum * sum);
             }
         }
+        for (int n = 0; n < count; n++) {
+            noise[n] = smoothed(noise[n]);
+        }
         return new Harmonics(seconds, re, im, noise, hop);
     }
 
@@ -131,12 +134,20 @@ final class Harmonics {
 
     /** Mean of what noise alone would give for {@link #power}, over a few frames around. */
     double noise(int n, int frame) {
-        int a = Math.max(0, frame - 3);
-        int b = Math.min(frames() - 1, frame + 3);
-        double sum = 1e-16;
-        for (int f = a; f <= b; f++) {
-            sum += noise[n - 1][f] / (b - a + 1);
+        return noise[n - 1][frame];
+    }
+
+    private static double[] smoothed(double[] v) {
+        double[] out = new double[v.length];
+        for (int i = 0; i < v.length; i++) {
+            int a = Math.max(0, i - 3);
+            int b = Math.min(v.length - 1, i + 3);
+            double sum = 1e-16;
+            for (int k = a; k <= b; k++) {
+                sum += v[k] / (b - a + 1);
+            }
+            out[i] = sum;
         }
-        return sum;
+        return out;
     }
 }

@@ -25,6 +25,7 @@ final class MovementFit {
     private final double[] sin; // at each time, of the rate looked at last: many models in a row share it
     private final double[] cos;
     private double rateOfSin = Double.NaN;
+    private final double[] ww = new double[6]; // weighted sums of 1, x, x², y, xy, y², with x from the middle
 
     /**
      * @param t times [s], rising
@@ -37,6 +38,16 @@ final class MovementFit {
         this.w = w;
         this.sin = new double[t.length];
         this.cos = new double[t.length];
+        double mid = (t[0] + t[t.length - 1]) / 2;
+        for (int i = 0; i < t.length; i++) {
+            double x = t[i] - mid;
+            ww[0] += w[i];
+            ww[1] += w[i] * x;
+            ww[2] += w[i] * x * x;
+            ww[3] += w[i] * y[i];
+            ww[4] += w[i] * x * y[i];
+            ww[5] += w[i] * y[i] * y[i];
+        }
     }
 
     private void turnAt(double rate) {
@@ -220,33 +231,18 @@ final class MovementFit {
             this.ramp = ramp;
             boolean formed = !Double.isNaN(phase);
             int p = rate > 0 ? formed ? 3 : 4 : 2;
-            double mid = (t[0] + t[t.length - 1]) / 2;
             double[][] a = new double[p][p];
             double[] b = new double[p];
-            double yy = 0;
-            double[] row = new double[p];
-            if (rate > 0 && !formed) {
+            straight(a, b);
+            if (rate > 0 && formed) {
+                double[] swing = new double[t.length];
+                for (int i = 0; i < t.length; i++) {
+                    swing[i] = form(shape, 2 * Math.PI * rate * (t[i] - t[0]) + phase);
+                }
+                swinging(a, b, swing, null);
+            } else if (rate > 0) {
                 turnAt(rate);
-            }
-            for (int i = 0; i < t.length; i++) {
-                row[0] = 1;
-                row[1] = t[i] - mid;
-                if (rate > 0) {
-                    double g = growth(t[i]);
-                    if (formed) {
-                        row[2] = g * form(shape, 2 * Math.PI * rate * (t[i] - t[0]) + phase);
-                    } else {
-                        row[2] = g * sin[i];
-                        row[3] = g * cos[i];
-                    }
-                }
-                for (int r = 0; r < p; r++) {
-                    for (int c = 0; c <= r; c++) {
-                        a[r][c] += w[i] * row[r] * row[c];
-                    }
-                    b[r] += w[i] * row[r] * y[i];
-                }
-                yy += w[i] * y[i] * y[i];
+                swinging(a, b, sin, cos);
             }
             for (int r = 0; r < p; r++) {
                 for (int c = 0; c < r; c++) {
@@ -262,7 +258,62 @@ final class MovementFit {
             for (int r = 0; r < p; r++) {
                 explained += beta[r] * b[r];
             }
-            cost = Math.max(0, yy - explained);
+            cost = Math.max(0, ww[5] - explained);
+        }
+
+        /** Products of level and slope, which no swing changes. */
+        private void straight(double[][] a, double[] b) {
+            a[0][0] = ww[0];
+            a[1][0] = ww[1];
+            a[1][1] = ww[2];
+            b[0] = ww[3];
+            b[1] = ww[4];
+        }
+
+        /** Products of one swing or of two that are a quarter turn apart; before it sets in, they are all 0. */
+        private void swinging(double[][] a, double[] b, double[] first, double[] second) {
+            double mid = (t[0] + t[t.length - 1]) / 2;
+            double f0 = 0;
+            double f1 = 0;
+            double ff = 0;
+            double fy = 0;
+            double s0 = 0;
+            double s1 = 0;
+            double sf = 0;
+            double ss = 0;
+            double sy = 0;
+            for (int i = 0; i < t.length; i++) {
+                double g = growth(t[i]);
+                if (g == 0) {
+                    continue;
+                }
+                double f = g * first[i];
+                double wf = w[i] * f;
+                f0 += wf;
+                f1 += wf * (t[i] - mid);
+                ff += wf * f;
+                fy += wf * y[i];
+                if (second != null) {
+                    double s = g * second[i];
+                    double ws = w[i] * s;
+                    s0 += ws;
+                    s1 += ws * (t[i] - mid);
+                    sf += ws * f;
+                    ss += ws * s;
+                    sy += ws * y[i];
+                }
+            }
+            a[2][0] = f0;
+            a[2][1] = f1;
+            a[2][2] = ff;
+            b[2] = fy;
+            if (second != null) {
+                a[3][0] = s0;
+                a[3][1] = s1;
+                a[3][2] = sf;
+                a[3][3] = ss;
+                b[3] = sy;
+            }
         }
 
         private static double form(Movement.Shape shape, double angle) {

@@ -11,7 +11,7 @@ import nightreed.dsp.SincReader;
  * power over the noise: least squares, as the likelihood of phases asks for.
  */
 final class PitchTracking {
-    private static final int ROUNDS = 4;
+    private static final int ROUNDS = 3;
     private static final double LOOK_EVERY_SECONDS = 0.04;
 
     /** Power over noise from which a phase means something. */
@@ -25,7 +25,7 @@ final class PitchTracking {
         double from = span.from() / fs;
         for (int round = 0; path != null && round < ROUNDS; round++) {
             Harmonics h = Harmonics.along(reader, fs, path, from, to);
-            path = corrected(h, round == 0 ? 6 : round == 1 ? 16 : h.count());
+            path = corrected(h, round == 0 ? 8 : h.count());
         }
         return path;
     }

@@ -10,16 +10,33 @@ final class RampFit {
     private static final double AFTER_SECONDS = 0.2;
     private static final int HARMONICS = 24;
 
-    /** Samples from one that counts to the next, while the ramp is looked for and while it is drawn close. */
-    private static final int COARSE = 6;
-
-    private static final int MIDDLE = 3;
     private static final int ROUNDS = 24;
 
-    /** Rounds at the end in which every sample counts. */
-    private static final int LAST_ROUNDS = 8;
+    private final double[] y;
+    private final double[][] waves; // each harmonic as if it had always been held
+    private final double[] all; // their sum
+    private final double[] before; // energy of y up to a sample, which no ramp that starts there explains
+    private final double[] after; // energy from a sample on that all harmonics at their full level leave over
 
-    private RampFit() {}
+    private RampFit(double[] y, double[][] waves) {
+        int n = y.length;
+        this.y = y;
+        this.waves = waves;
+        this.all = new double[n];
+        this.before = new double[n + 1];
+        this.after = new double[n + 1];
+        for (double[] wave : waves) {
+            for (int i = 0; i < n; i++) {
+                all[i] += wave[i];
+            }
+        }
+        for (int i = 0; i < n; i++) {
+            before[i + 1] = before[i] + y[i] * y[i];
+        }
+        for (int i = n - 1; i >= 0; i--) {
+            after[i] = after[i + 1] + (y[i] - all[i]) * (y[i] - all[i]);
+        }
+    }
 
     /** @return onset [s]; where the ramp tells nothing, that of the sample {@code rough} */
     static double onset(double[] x, double fs, int rough, HeldSpan span, Harmonics h, double f0) {
@@ -58,12 +75,17 @@ final class RampFit {
         }
         double[] y = new double[n];
         System.arraycopy(x, from, y, 0, n);
-        double[] best = {rough - from, 0.03 * fs, 0};
-        double least = cost(y, waves, best, COARSE);
+        return (from + new RampFit(y, waves).best(rough - from, fs)) / fs;
+    }
+
+    /** Start of the ramp [samples], looked for around a sample. */
+    private double best(int rough, double fs) {
+        double[] best = {rough, 0.03 * fs, 0};
+        double least = cost(best);
         for (double ramp : new double[] {0.005, 0.015, 0.03, 0.06, 0.1}) {
             for (double at = -0.05; at <= 0.05; at += 0.005) {
-                double[] p = {rough - from + at * fs, ramp * fs, 0};
-                double c = p[0] < 0 ? Double.POSITIVE_INFINITY : cost(y, waves, p, COARSE);
+                double[] p = {rough + at * fs, ramp * fs, 0};
+                double c = p[0] < 0 ? Double.POSITIVE_INFINITY : cost(p);
                 if (c < least) {
                     least = c;
                     best = p;
@@ -72,10 +94,6 @@ final class RampFit {
         }
         double[] step = {0.004 * fs, 0.006 * fs, 0.0006 * fs};
         for (int round = 0; round < ROUNDS; round++) {
-            int stride = round < ROUNDS - LAST_ROUNDS ? MIDDLE : 1;
-            if (round == 0 || round == ROUNDS - LAST_ROUNDS) {
-                least = cost(y, waves, best, stride);
-            }
             boolean better = false;
             for (int k = 0; k < 3; k++) {
                 for (int sign = -1; sign <= 1; sign += 2) {
@@ -84,8 +102,8 @@ final class RampFit {
                     if (k == 1) {
                         p[0] -= sign * step[k] / 2; // a longer ramp about the same middle
                     }
-                    if (p[0] >= 0 && p[1] > 0 && p[2] >= 0 && p[0] < n) {
-                        double c = cost(y, waves, p, stride);
+                    if (p[0] >= 0 && p[1] > 0 && p[2] >= 0 && p[0] < y.length) {
+                        double c = cost(p);
                         if (c < least) {
                             least = c;
                             best = p;
@@ -100,45 +118,51 @@ final class RampFit {
                 }
             }
         }
-        return (from + best[0]) / fs;
+        return best[0];
     }
 
-    /**
-     * @param p      start, length of the ramp, and by how much later each next harmonic starts [samples]
-     * @param stride samples from one that counts to the next
-     */
-    private static double cost(double[] y, double[][] waves, double[] p, int stride) {
-        double[] model = new double[y.length];
-        for (int k = 0; k < waves.length; k++) {
-            double start = p[0] + k * p[2];
-            int first = counting(Math.max(0, Math.ceil(start)), stride);
-            int full = Math.min(y.length, counting(Math.max(0, Math.ceil(start + p[1])), stride));
-            // a raised cosine by rotation
-            double w = Math.PI / p[1];
-            double c = Math.cos(w * (first - start));
-            double s = Math.sin(w * (first - start));
-            double cw = Math.cos(w * stride);
-            double sw = Math.sin(w * stride);
-            for (int i = first; i < full; i += stride) {
-                model[i] += (0.5 - 0.5 * c) * waves[k][i];
-                double t = c * cw - s * sw;
-                s = c * sw + s * cw;
-                c = t;
-            }
-            for (int i = Math.max(first, full); i < y.length; i += stride) {
-                model[i] += waves[k][i];
+    /** @param p start, length of the ramp, and by how much later each next harmonic starts [samples] */
+    private double cost(double[] p) {
+        int first = inside(p[0]);
+        int full = Math.max(first, inside(p[0] + (waves.length - 1) * p[2] + p[1]));
+        double[] model = new double[full - first];
+        if (p[2] == 0) {
+            rise(all, first, p[0], p[1], model);
+        } else {
+            for (int k = 0; k < waves.length; k++) {
+                rise(waves[k], first, p[0] + k * p[2], p[1], model);
             }
         }
-        double sum = 0;
-        for (int i = 0; i < y.length; i += stride) {
-            double e = y[i] - model[i];
+        double sum = before[first] + after[full];
+        for (int i = first; i < full; i++) {
+            double e = y[i] - model[i - first];
             sum += e * e;
         }
         return sum;
     }
 
-    /** The first sample from {@code at} on that counts. */
-    private static int counting(double at, int stride) {
-        return stride * (int) Math.ceil(at / stride);
+    /** Adds a wave under a raised cosine that rises from {@code start} over {@code ramp} samples to a model that begins at a sample. */
+    private void rise(double[] wave, int from, double start, double ramp, double[] model) {
+        int first = Math.max(from, inside(start));
+        int full = Math.min(from + model.length, Math.max(first, inside(start + ramp)));
+        double w = Math.PI / ramp;
+        double c = Math.cos(w * (first - start));
+        double s = Math.sin(w * (first - start));
+        double cw = Math.cos(w);
+        double sw = Math.sin(w);
+        for (int i = first; i < full; i++) { // by rotation
+            model[i - from] += (0.5 - 0.5 * c) * wave[i];
+            double t = c * cw - s * sw;
+            s = c * sw + s * cw;
+            c = t;
+        }
+        for (int i = full; i < from + model.length; i++) {
+            model[i - from] += wave[i];
+        }
+    }
+
+    /** The first sample from a time [samples] on, within those there are. */
+    private int inside(double at) {
+        return (int) Math.max(0, Math.min(y.length, Math.ceil(at)));
     }
 }
