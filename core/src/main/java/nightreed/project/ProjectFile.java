@@ -232,6 +232,32 @@ public final class ProjectFile implements AutoCloseable {
         return new Imitation(imitation.id(), name);
     }
 
+    /** Imitations whose recordings are kept together as notes of one instrument with that of one, this one among them. */
+    public List<Imitation> family(Imitation imitation) throws UnusableProject {
+        return db.query(
+                "select id, name from imitation where id = ? or family = (select family from imitation where id = ?)"
+                        + " order by id",
+                r -> new Imitation(r.getLong(1), r.getString(2)),
+                imitation.id(),
+                imitation.id());
+    }
+
+    /** Takes an imitation into the family of another, out of that in which it was. */
+    public void keepTogether(Imitation imitation, Imitation other) throws UnusableProject {
+        db.inTransaction(() -> {
+            db.update("update imitation set family = id where id = ? and family is null", imitation.id());
+            return db.update(
+                    "update imitation set family = (select family from imitation where id = ?) where id = ?",
+                    imitation.id(),
+                    other.id());
+        });
+    }
+
+    /** Takes an imitation out of the family in which it is. */
+    public void keepApart(Imitation imitation) throws UnusableProject {
+        db.inTransaction(() -> db.update("update imitation set family = null where id = ?", imitation.id()));
+    }
+
     /** Stores a recording; it belongs to no imitation until an edit names it. */
     public long addRecording(String name, Clip clip, Measurement measurement) throws UnusableProject {
         byte[] wav = WavFiles.encode(clip, WavFiles.Format.FLOAT32);

@@ -28,7 +28,8 @@ final class Schema {
                     "alter table take add column worst_aspect text",
                     "alter table take add column worst_jnd real",
                     "alter table take add column picture text"),
-            List.of("alter table edit add column hand text"));
+            List.of("alter table edit add column hand text"),
+            List.of("alter table imitation add column family integer"));
 
     /** The version that this program writes. */
     static final int VERSION = STEPS.size();

@@ -240,6 +240,31 @@ class ProjectFileTest {
         }
     }
 
+    @Test
+    void recordingsOfOneInstrumentAreKeptTogether() throws Exception {
+        try (ProjectFile p = fresh()) {
+            Imitation low = p.addImitation("low");
+            Imitation high = p.addImitation("high");
+            Imitation bell = p.addImitation("bell");
+            assertThat(p.family(low)).containsExactly(low);
+            p.keepTogether(low, high);
+            p.keepTogether(high, bell);
+            assertThat(p.family(bell)).containsExactly(low, high, bell);
+            p.keepApart(bell);
+            assertThat(p.family(bell)).containsExactly(bell);
+            assertThat(p.family(low)).containsExactly(low, high);
+            p.keepTogether(bell, high);
+            assertThat(p.family(low))
+                    .as("who joins another family leaves the first")
+                    .containsExactly(low);
+        }
+        try (ProjectFile p = ProjectFile.open(folder.resolve("test.nightreed"))) {
+            assertThat(p.family(p.imitations().get(2)))
+                    .extracting(Imitation::name)
+                    .containsExactly("high", "bell");
+        }
+    }
+
     /** As version 1 wrote it: no aspect and no picture in a take, nothing by hand. */
     @Test
     void anOlderProjectIsBroughtUpToDateAndKept() throws Exception {
@@ -252,6 +277,7 @@ class ProjectFileTest {
             sql(file, "alter table take drop column " + column);
         }
         sql(file, "alter table edit drop column hand");
+        sql(file, "alter table imitation drop column family");
         sql(
                 file,
                 "insert into take(imitation, name, note, at, total_jnd, recipe) select 1, 'old', 'kept', '2026', 0.5,"

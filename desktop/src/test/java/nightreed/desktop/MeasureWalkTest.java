@@ -8,13 +8,17 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import nightreed.desktop.stage.Stage6;
 import nightreed.measure.Partial;
+import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
@@ -278,6 +282,55 @@ class MeasureWalkTest extends WindowTest {
                                 (Node n) -> n instanceof Label l && l.getText().startsWith("A plain bar"))
                         .queryAll()))
                 .isNotEmpty();
+    }
+
+    @Test
+    void recordingsOfOneInstrumentAreKeptTogether() throws Exception {
+        for (int key : new int[] {53, 60, 67, 74}) {
+            Path file = folder.resolve("bar " + key + ".wav");
+            Clip clip = RecordingRoom.record(RecordingRoom.instrument("slate-bars"), key, 0.7, key);
+            WavFiles.write(clip, WavFiles.Format.PCM16, file);
+            drop(file);
+            await(
+                    "bar " + key + " is measured",
+                    s -> s.recording() != null && s.current().name().equals("bar " + key));
+            idle();
+        }
+        stage(Stage6.MEASURE);
+        fx(() -> {
+            find("picture-notes", ToggleButton.class).fire();
+            return null;
+        });
+        Node plot = find("picture-notes-plot", Node.class);
+        awaitText(plot, "One note. Keep it together");
+        MenuButton together = find("keep-together", MenuButton.class);
+        for (int i = 0; i < 3; i++) {
+            MenuItem item = together.getItems().get(together.getItems().size() - 1 - i);
+            fx(() -> {
+                ((CheckMenuItem) item).setSelected(true);
+                item.fire();
+                return null;
+            });
+            String others = "Kept together with " + (i + 1);
+            WaitForAsyncUtils.waitFor(
+                    30, TimeUnit.SECONDS, () -> together.getText().startsWith(others));
+        }
+        awaitText(plot, "T60 ~ f^-");
+        assertThat(fx(together::getText)).isEqualTo("Kept together with 3 others");
+        fx(() -> {
+            workbench.close();
+            return null;
+        });
+        idle();
+        try (ProjectFile p = ProjectFile.open(projectPath)) {
+            List<Imitation> all = p.imitations();
+            assertThat(p.family(all.get(all.size() - 1))).hasSize(4);
+        }
+    }
+
+    private static void awaitText(Node node, String text) throws Exception {
+        WaitForAsyncUtils.waitFor(
+                30, TimeUnit.SECONDS, () -> node.getAccessibleText().contains(text));
     }
 
     @Test

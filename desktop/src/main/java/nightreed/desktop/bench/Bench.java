@@ -12,6 +12,7 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.ReadOnlyIntegerWrapper;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -173,6 +174,19 @@ public final class Bench {
             } catch (UnusableProject e) {
                 tell(e.getMessage());
             }
+        });
+    }
+
+    /** What is asked of the project, or changed in it beside its imitations' histories; runs on the scribe. */
+    public interface Asked<T> {
+        T of(ProjectFile project) throws UnusableProject;
+    }
+
+    /** @param then given the answer on the UI thread; not called if the project cannot give it, which is then told */
+    public <T> void ask(Asked<T> asked, Consumer<T> then) {
+        write(() -> {
+            T answer = asked.of(project);
+            ui.execute(() -> then.accept(answer));
         });
     }
 
@@ -683,7 +697,7 @@ public final class Bench {
     }
 
     /** Writes patch sheet, sound, recipe and partial table into a folder. */
-    public void export(Path folder, java.util.function.Consumer<List<Path>> done) {
+    public void export(Path folder, Consumer<List<Path>> done) {
         BenchState at = state();
         if (at.recording() == null || at.recipe() == null) {
             tell("There is nothing to take away yet: fit an imitation first.");

@@ -143,7 +143,7 @@ final class DecayPlot extends Drawing {
 
     private String words() {
         if (partial.t60Seconds() == null) {
-            return "T60 not measurable: it hardly decays in the clip";
+            return "no T60: it hardly decays here";
         }
         String t = String.format(
                 Locale.ROOT,

@@ -3,10 +3,6 @@ package nightreed.desktop.stage;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.concurrent.CancellationException;
-import java.util.function.Consumer;
-import java.util.function.Supplier;
-import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
@@ -18,17 +14,10 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import nightreed.desktop.bench.Bench;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.match.Side;
-import nightreed.measure.Measurer;
-import nightreed.measure.NoiseBands;
-import nightreed.measure.NoteSet;
 import nightreed.measure.Partial;
-import nightreed.measure.Progress;
-import nightreed.sound.Clip;
-import nightreed.sound.UnusableSound;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 
 /** The small pictures of the Measure stage, one at a time: of the chosen partial, or of the whole sound. */
 final class MeasurePictures extends VBox {
@@ -40,7 +29,7 @@ final class MeasurePictures extends VBox {
         NOISE("noise", "What is left without the partials, by bands over time"),
         FORMANTS("formants", "Harmonics, formants and the source that may stand behind them"),
         PITCH("movement", "The pitch of a held note over time, and what swings"),
-        NOTES("notes", "All notes of the recording together: decay over pitch, brightness over level");
+        NOTES("notes", "All notes of the instrument together: decay over pitch, brightness over level");
 
         private final String title;
         private final String help;
@@ -51,25 +40,25 @@ final class MeasurePictures extends VBox {
         }
     }
 
-    private static final Logger LOG = LoggerFactory.getLogger(MeasurePictures.class);
     private static final double LEAST_FOR_TABS = 340;
 
     private final DecayPlot decay = new DecayPlot();
     private final PathPlot path = new PathPlot();
     private final NoisePlot noise = new NoisePlot();
     private final FormantPlot formants = new FormantPlot();
-    private final NotesPlot notes = new NotesPlot();
+    private final NotesTab notes;
     private final ComboBox<String> narrow = new ComboBox<>();
     private final ReadOnlyObjectProperty<Partial> selected;
     private final PartialTable names;
+    private final NoiseLeft left;
     private Picture picture = Picture.DECAY;
     private Side shown;
-    private Side heard; // whose noise is shown or being worked out
-    private volatile Clip counted; // whose notes are
 
-    MeasurePictures(ReadOnlyObjectProperty<Partial> selected, PartialTable names) {
+    MeasurePictures(Bench bench, PartialTable names, NoiseLeft left) {
         super(4);
-        this.selected = selected;
+        this.notes = new NotesTab(bench);
+        this.left = left;
+        this.selected = bench.selectedProperty();
         this.names = names;
         FlowPane tabs = new FlowPane(2, 2);
         ToggleGroup group = new ToggleGroup();
@@ -128,7 +117,7 @@ final class MeasurePictures extends VBox {
         draw();
     }
 
-    private Drawing front() {
+    private Node front() {
         return switch (picture) {
             case DECAY -> decay;
             case NOISE -> noise;
@@ -139,7 +128,7 @@ final class MeasurePictures extends VBox {
     }
 
     private void draw() {
-        Drawing front = front();
+        Node front = front();
         for (Node n : new Node[] {decay, path, noise, formants, notes}) {
             n.setVisible(n == front);
         }
@@ -151,92 +140,12 @@ final class MeasurePictures extends VBox {
                 decay.show(shown, p, name.isEmpty() ? null : name);
             }
             case FORMANTS -> formants.show(shown == null ? null : shown.measurement());
-            case NOISE -> noise();
-            case NOTES -> notes();
+            case NOISE -> left.ask(shown, noise::show);
+            case NOTES -> notes.show(shown);
             case FIRST -> path.show(shown == null ? null : MeasuredPaths.first(shown));
             case BRIGHTNESS -> path.show(shown == null ? null : MeasuredPaths.brightness(shown));
             case LOUDNESS -> path.show(shown == null ? null : MeasuredPaths.loudness(shown));
             case PITCH -> path.show(shown == null ? null : MeasuredPaths.pitch(shown.measurement()));
         }
-    }
-
-    private void notes() {
-        Clip of = shown == null ? null : shown.clip();
-        if (of == null || shown.measurement().noteOnsets().size() < 2) {
-            counted = null;
-            notes.say("This recording holds one note.");
-        } else if (of != counted) {
-            counted = of;
-            int count = shown.measurement().noteOnsets().size();
-            notes.say("Measuring its " + count + " notes ...");
-            Progress progress = (fraction, doing) -> {
-                if (of != counted) {
-                    throw new CancellationException(); // another recording is shown by now
-                }
-                Platform.runLater(() -> {
-                    if (of == counted) {
-                        notes.say(String.format(Locale.ROOT, "Measuring its %d notes: %.0f %%", count, 100 * fraction));
-                    }
-                });
-            };
-            inBackground(
-                    () -> notesOf(of, progress),
-                    set -> {
-                        if (of == counted) {
-                            notes.show(set);
-                        }
-                    },
-                    () -> notes.say("Its notes could not be measured: see the log."));
-        }
-    }
-
-    /** Taking the partials out takes a moment: not on the thread of the window. */
-    private void noise() {
-        Side of = shown;
-        if (of == heard) {
-            return;
-        }
-        heard = of;
-        if (of == null) {
-            noise.show(null);
-            return;
-        }
-        noise.say("Taking the partials out ...");
-        inBackground(
-                () -> NoiseBands.of(of.clip(), of.measurement()),
-                n -> {
-                    if (of == heard) {
-                        noise.show(n);
-                    }
-                },
-                () -> noise.say("The partials could not be taken out: see the log."));
-    }
-
-    private static NoteSet notesOf(Clip clip, Progress progress) {
-        try {
-            return NoteSet.of(Measurer.notes(clip, progress));
-        } catch (UnusableSound e) {
-            return NoteSet.of(List.of());
-        }
-    }
-
-    /** Works something out beside the window, and shows it when it is done; one who is not waited for any more ends. */
-    private static <T> void inBackground(Supplier<T> work, Consumer<T> show, Runnable failed) {
-        Thread t = new Thread(
-                () -> {
-                    try {
-                        T result = work.get();
-                        Platform.runLater(() -> show.accept(result));
-                    } catch (CancellationException e) {
-                        LOG.debug("a small picture is not wanted any more");
-                    } catch (RuntimeException e) {
-                        LOG.error("a small picture could not be worked out", e);
-                        Platform.runLater(failed);
-                    }
-                },
-                "small picture");
-        t.setDaemon(true);
-        t.setPriority(Thread.MIN_PRIORITY);
-        t.start();
     }
 }

@@ -6,7 +6,11 @@ import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.Label;
 import javafx.scene.control.SelectionMode;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
@@ -15,8 +19,8 @@ import javafx.scene.layout.VBox;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.reedbed.BedModel;
+import nightreed.desktop.reedbed.RecordingStrip;
 import nightreed.desktop.reedbed.Reedbed;
-import nightreed.desktop.reedbed.Strip;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.match.Side;
 import nightreed.measure.Hand;
@@ -29,19 +33,24 @@ import nightreed.sound.TimeStretch;
 
 /** Measure: what the recording is made of. */
 public final class MeasureView implements StageView {
+    /** Strike notes that are less likely are not offered. */
+    private static final double LEAST_CERTAINTY = 0.005;
+
     private final VBox centre = new VBox(8);
     private final Notes margin = new Notes(6);
     private final Bench bench;
     private final PreferenceStore preferences;
     private final Waveform waveform;
     private final Reedbed bed;
-    private final Strip strip;
+    private final RecordingStrip strip;
     private final PartialTable table = new PartialTable();
+    private final NoiseLeft noise = new NoiseLeft();
     private final MeasurePictures pictures;
     private final HandTools hand;
     private final Button fit = new Button("Fit an imitation");
     private final Button measureSpan = new Button("Measure the chosen span");
     private final List<Button> listening;
+    private RecordingStrip.Shows stripShows = RecordingStrip.Shows.T60;
     private Side shown;
     private Hand shownHand = Hand.NONE;
 
@@ -50,8 +59,8 @@ public final class MeasureView implements StageView {
         this.preferences = preferences;
         this.waveform = new Waveform(bench::measureNote, this::spanChanged);
         this.bed = new Reedbed(bench.selectedProperty());
-        this.strip = new Strip(bench.selectedProperty());
-        this.pictures = new MeasurePictures(bench.selectedProperty(), table);
+        this.strip = new RecordingStrip(bench.selectedProperty());
+        this.pictures = new MeasurePictures(bench, table, noise);
         this.hand = new HandTools(bench);
         bed.setEmptyText("No recording yet: bring one in on the Brief stage.");
         bed.setId("measure-bed");
@@ -61,14 +70,14 @@ public final class MeasureView implements StageView {
         waveform.setPrefHeight(76);
         bed.setPrefHeight(240);
         bed.setMinHeight(140);
-        strip.setMinHeight(64);
-        strip.setPrefHeight(64);
+        strip.setMinHeight(66);
+        strip.setPrefHeight(66);
         VBox.setVgrow(bed, Priority.ALWAYS);
         HBox below = new HBox(8, pictures, partials());
         HBox.setHgrow(pictures, Priority.ALWAYS);
         below.setPrefHeight(252);
         below.setMinHeight(190);
-        centre.getChildren().addAll(waveform, bed, strip, below);
+        centre.getChildren().addAll(waveform, bed, new VBox(2, stripChoice(), strip), below);
         table.getSelectionModel().selectedItemProperty().addListener((o, a, p) -> {
             if (p != null) {
                 bench.selectedProperty().set(p);
@@ -96,6 +105,39 @@ public final class MeasureView implements StageView {
     }
 
     // ---- what stands in the centre ----
+
+    private HBox stripChoice() {
+        ToggleGroup group = new ToggleGroup();
+        HBox row = new HBox(2, Parts.quiet("exactly:"));
+        for (RecordingStrip.Shows s : RecordingStrip.Shows.values()) {
+            ToggleButton b = new ToggleButton(s.title());
+            b.getStyleClass().addAll("plain-toggle", "small-toggle");
+            b.setId("strip-" + s.name().toLowerCase(Locale.ROOT));
+            b.setAccessibleText(s.help());
+            b.setTooltip(new Tooltip(s.help()));
+            b.setToggleGroup(group);
+            b.setSelected(s == stripShows);
+            b.setOnAction(e -> {
+                b.setSelected(true); // one is always on
+                stripShows = s;
+                strip.show(s);
+                noiseInStrip();
+            });
+            row.getChildren().add(b);
+        }
+        Label caption = Parts.figures("");
+        caption.getStyleClass().add("strip-caption");
+        caption.textProperty().bind(strip.captionProperty());
+        row.getChildren().addAll(Parts.gap(), caption);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
+    private void noiseInStrip() {
+        if (stripShows == RecordingStrip.Shows.NOISE && shown != null) {
+            noise.ask(shown, strip::setNoise);
+        }
+    }
 
     private VBox partials() {
         VBox.setVgrow(table, Priority.ALWAYS);
@@ -214,7 +256,7 @@ public final class MeasureView implements StageView {
             bed.setModel(BedModel.EMPTY);
             table.show(null, Hand.NONE);
             waveform.show(null);
-            strip.setMeasurement(null);
+            strip.setRecording(null);
             pictures.show(null);
             hand.refresh();
             margin.add(Notes.heading("What this is"), Notes.body("Nothing has been brought in yet."));
@@ -228,7 +270,8 @@ public final class MeasureView implements StageView {
             waveform.show(shown);
             bed.setModel(BedModel.of(measured(), null, preferences.get().axis()));
             table.show(measured(), shownHand);
-            strip.setMeasurement(measured());
+            strip.setRecording(shown);
+            noiseInStrip();
             select(bench.selectedProperty().get());
             pictures.show(shown);
             hand.refresh();
@@ -284,6 +327,9 @@ public final class MeasureView implements StageView {
         } else if (m.strikeNotes().size() > 1 && m.strikeNotes().get(0).certainty() < 0.9) {
             for (StrikeNote n :
                     m.strikeNotes().subList(m.isChord() ? 0 : 1, m.strikeNotes().size())) {
+                if (n.certainty() < LEAST_CERTAINTY) {
+                    continue;
+                }
                 String text = String.format(Locale.ROOT, "Heard as %s (%.0f %%)", n.note(), 100 * n.certainty());
                 margin.add(Notes.of(choice(
                         text, () -> bench.decide("strike note " + n.note(), decided.strikeNote(n.frequencyHz())))));

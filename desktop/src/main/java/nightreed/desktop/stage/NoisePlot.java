@@ -22,26 +22,18 @@ final class NoisePlot extends Drawing {
         setAccessibleText("Noise by bands over time");
     }
 
-    /** Says something in place of the picture. */
-    void say(String text) {
-        noise = null;
-        instead = text;
-        setAccessibleText("Noise by bands over time. " + text);
-        redraw();
-    }
-
-    /** @param n null for nothing */
-    void show(NoiseBands n) {
+    /**
+     * @param n     null for nothing
+     * @param words said in place of a picture where there is nothing to draw
+     */
+    void show(NoiseBands n, String words) {
         noise = n;
-        instead = "Nothing but the background is left without the partials.";
-        setAccessibleText("Noise by bands over time. " + words());
+        instead = words;
+        setAccessibleText("Noise by bands over time. " + (n == null ? words : words()));
         redraw();
     }
 
     private String words() {
-        if (noise == null) {
-            return "Nothing to show";
-        }
         double t60 = noise.t60();
         String colour = Double.isNaN(noise.slopeDbPerOctave())
                 ? ""

@@ -11,26 +11,26 @@ import nightreed.desktop.drawing.Ink;
 import nightreed.measure.Measurement;
 import nightreed.measure.NoteSet;
 
-/** All notes of a recording: decay against pitch on the left, brightness against strength on the right. */
+/** All notes of an instrument: decay against pitch on the left, brightness against strength on the right. */
 final class NotesPlot extends Drawing {
     private NoteSet notes;
     private String instead = "";
 
     NotesPlot() {
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
-        setAccessibleText("All notes of the recording");
+        setAccessibleText("All notes of the instrument");
     }
 
     void say(String text) {
         notes = null;
         instead = text;
-        setAccessibleText("All notes of the recording. " + text);
+        setAccessibleText("All notes of the instrument. " + text);
         redraw();
     }
 
     void show(NoteSet set) {
         notes = set;
-        setAccessibleText("All notes of the recording. " + decayWords() + ". " + brightnessWords()
+        setAccessibleText("All notes of the instrument. " + decayWords() + ". " + brightnessWords()
                 + (set.commonCents() == null ? "" : ". " + sharedWords()));
         redraw();
     }
@@ -67,7 +67,7 @@ final class NotesPlot extends Drawing {
     protected void paint(GraphicsContext g, double w, double h) {
         ground(g, w, h);
         if (notes == null || notes.notes().size() < 2 || w < 160) {
-            instead(g, notes == null ? instead : "Fewer than two of its notes have a pitch.");
+            instead(g, notes == null ? instead : "Fewer than two of the notes have a pitch.");
             return;
         }
         boolean shared = notes.commonCents() != null;

@@ -18,7 +18,7 @@ import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Ink;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
-import nightreed.desktop.reedbed.Strip;
+import nightreed.desktop.reedbed.RecordingStrip;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.measure.Hand;
@@ -245,7 +245,7 @@ class DrawingsTest {
             t60[b] = b < 12 ? Double.NaN : 0.6;
         }
         OnStage.fx(() -> {
-            p.show(new NoiseBands(0.01, level, start, t60, -3));
+            p.show(new NoiseBands(0.01, level, start, t60, -3), "");
             return null;
         });
         WritableImage image = picture(p);
@@ -259,17 +259,42 @@ class DrawingsTest {
 
     @Test
     void theStripMarksEachDecayOfARecordingByItself() throws Exception {
-        Strip strip = OnStage.show(() -> new Strip(new SimpleObjectProperty<>()));
+        RecordingStrip strip = OnStage.show(() -> new RecordingStrip(new SimpleObjectProperty<>()));
         OnStage.fx(() -> {
             strip.setAxis(BedModel.of(side.measurement(), null, Axis.Kind.HZ).axis());
-            strip.setMeasurement(side.measurement());
+            strip.setRecording(side);
             return null;
         });
         int marks = count(picture(strip), Ink.NIGHT.recording());
         assertThat(marks)
                 .isGreaterThan(25 * side.measurement().reliablePartials().size());
         OnStage.fx(() -> {
-            strip.setMeasurement(null);
+            strip.setRecording(null);
+            return null;
+        });
+        assertThat(count(picture(strip), Ink.NIGHT.recording())).isZero();
+    }
+
+    @Test
+    void theStripShowsLevelFirstMomentsBrightnessAndNoiseOnTheAxisOfTheBed() throws Exception {
+        RecordingStrip strip = OnStage.show(() -> new RecordingStrip(new SimpleObjectProperty<>()));
+        Axis axis = BedModel.of(side.measurement(), null, Axis.Kind.HZ).axis();
+        NoiseBands noise = NoiseBands.of(side.clip(), side.measurement());
+        for (RecordingStrip.Shows what : RecordingStrip.Shows.values()) {
+            OnStage.fx(() -> {
+                strip.setAxis(axis);
+                strip.setRecording(side);
+                strip.setNoise(noise, "");
+                strip.show(what);
+                return null;
+            });
+            assertThat(count(picture(strip), Ink.NIGHT.recording()))
+                    .as("%s", what)
+                    .isGreaterThan(30);
+            assertThat(strip.getAccessibleText()).isEqualTo(what.help());
+        }
+        OnStage.fx(() -> {
+            strip.setNoise(null, "Taking the partials out ...");
             return null;
         });
         assertThat(count(picture(strip), Ink.NIGHT.recording())).isZero();
