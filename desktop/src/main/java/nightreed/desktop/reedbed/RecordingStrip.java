@@ -233,7 +233,7 @@ public final class RecordingStrip extends Drawing {
             for (int f = 0; f < level.length && right > left; f++) {
                 double share = 1 + level[f] / FIRST_RANGE_DB;
                 if (share > 0) {
-                    g.setFill(Ink.faint(Ink.of(g).recording(), 0.05 + 0.95 * share));
+                    g.setFill(Ink.faint(Ink.of(g).recording(), Math.min(1, 0.05 + 0.95 * share)));
                     g.fillRect(
                             left,
                             2 + f * first.hopSeconds() * pace,
