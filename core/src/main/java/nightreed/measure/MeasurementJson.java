@@ -162,7 +162,7 @@ public final class MeasurementJson {
                 .put("depthSe", m.depthSe())
                 .put("delaySeconds", m.delaySeconds())
                 .put("rampSeconds", m.rampSeconds())
-                .put("shape", m.shape().name().toLowerCase(java.util.Locale.ROOT))
+                .put("shape", m.shape().title())
                 .put("shapeOdds", m.shapeOdds());
     }
 

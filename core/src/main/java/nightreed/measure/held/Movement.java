@@ -1,5 +1,7 @@
 package nightreed.measure.held;
 
+import java.util.List;
+
 /**
  * Something that swings: pitch (vibrato), level (tremolo) or brightness.
  *
@@ -12,6 +14,8 @@ package nightreed.measure.held;
  * @param depthSe      standard error of the depth [cents or dB]
  * @param shape        form of the swing
  * @param shapeOdds    how sure the shape is, 0 to 1
+ * @param steps        of a stepped swing the value of each step from {@code delaySeconds} on, in the unit of the path and as
+ *     far from its reference as the path; empty for the other forms
  */
 public record Movement(
         double rateHz,
@@ -22,18 +26,55 @@ public record Movement(
         double rateSeHz,
         double depthSe,
         Shape shape,
-        double shapeOdds) {
-    /** Where the swing is, a time [s] after the onset, for a sine [cents or dB]. */
+        double shapeOdds,
+        List<Double> steps) {
+    public Movement {
+        steps = steps == null ? List.of() : List.copyOf(steps); // older projects have none
+    }
+
+    /** Where the swing is, a time [s] after the onset, for a sine or for steps [cents or dB]. */
     public double at(double seconds) {
+        if (shape == Shape.STEPPED) {
+            int k = (int) Math.floor((seconds - delaySeconds) * rateHz);
+            double mean = steps.stream().mapToDouble(s -> s).average().orElse(0);
+            return k < 0 || k >= steps.size() ? 0 : steps.get(k) - mean;
+        }
         double u = rampSeconds > 0 ? (seconds - delaySeconds) / rampSeconds : 1;
         double growth = Math.max(0, Math.min(1, u));
         return growth * depth * Math.sin(2 * Math.PI * rateHz * (seconds - delaySeconds) + phaseRad);
     }
 
+    /** Whether another swing may come from the same LFO: as fast, within what the rates are known to. */
+    public boolean movesWith(Movement other) {
+        double doubt = Math.hypot(rateSeHz, other.rateSeHz);
+        return (shape == Shape.STEPPED) == (other.shape == Shape.STEPPED)
+                && Math.abs(rateHz - other.rateHz) < 0.05 + 3 * doubt;
+    }
+
+    /** By how much this swing is ahead of another of the same rate, once both are there [rad], -π to π. */
+    public double leads(Movement other) {
+        double at = Math.max(delaySeconds + rampSeconds, other.delaySeconds + other.rampSeconds);
+        double own = 2 * Math.PI * rateHz * (at - delaySeconds) + phaseRad;
+        double others = 2 * Math.PI * other.rateHz * (at - other.delaySeconds) + other.phaseRad;
+        return Math.IEEEremainder(own - others, 2 * Math.PI);
+    }
+
     /** Forms of a swing. */
     public enum Shape {
-        SINE,
-        TRIANGLE,
-        SQUARE
+        SINE("sine"),
+        TRIANGLE("triangle"),
+        SQUARE("square"),
+        /** Jumps at even intervals to values without an order; its rate counts the steps. */
+        STEPPED("stepped random");
+
+        private final String title;
+
+        Shape(String title) {
+            this.title = title;
+        }
+
+        public String title() {
+            return title;
+        }
     }
 }

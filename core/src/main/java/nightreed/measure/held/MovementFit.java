@@ -1,5 +1,7 @@
 package nightreed.measure.held;
 
+import java.util.Arrays;
+import java.util.List;
 import java.util.TreeMap;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -18,6 +20,9 @@ final class MovementFit {
 
     /** Odds (twice the gain of log-likelihood) that a swing must have over none: noise of this colour deceives below. */
     private static final double LEAST_GAIN = 40;
+
+    /** A swing that leaves over less than this part of the movement explains it. */
+    private static final double REGULAR = 0.25;
 
     private final double[] t;
     private final double[] y;
@@ -103,6 +108,13 @@ final class MovementFit {
         double gain = (still.cost - best.cost) / Math.max(variance, 1e-12);
         double cycles = best.rate * (last - Math.max(first, best.start + 0.5 * best.ramp));
         boolean there = gain > LEAST_GAIN && still.cost > 1.6 * best.cost && cycles >= 1.6;
+        Model periodic = there ? best : still;
+        if (periodic.cost > REGULAR * still.cost) {
+            Result stepped = stepped(bic(periodic.cost, there ? 7 : 2), onset);
+            if (stepped != null) {
+                return stepped;
+            }
+        }
         if (!there) {
             return new Result(still.beta[0], still.beta[1], null);
         }
@@ -134,8 +146,35 @@ final class MovementFit {
                 rateSe,
                 depthSe,
                 shaped.shape,
-                shaped.odds);
+                shaped.odds,
+                List.of());
         return new Result(best.beta[0], best.beta[1], m);
+    }
+
+    /** @return null if steps do not explain the path better than a fit with the criterion {@code otherwise} */
+    private Result stepped(double otherwise, double onset) {
+        StepFit fit = new StepFit(t, y, w);
+        StepFit.Steps s = fit.find();
+        double gain = s == null ? 0 : otherwise - fit.bic(s);
+        if (gain < LEAST_GAIN) {
+            return null;
+        }
+        double low = Arrays.stream(s.levels()).min().orElse(0);
+        double high = Arrays.stream(s.levels()).max().orElse(0);
+        double spread = Math.sqrt(s.cost() / ww[0] * s.levels().length / t.length);
+        double length = t[t.length - 1] - t[0];
+        Movement m = new Movement(
+                s.rateHz(),
+                (high - low) / 2,
+                0,
+                s.start() - onset,
+                0,
+                s.rateHz() * StepFit.GUARD_SECONDS / length,
+                spread,
+                Movement.Shape.STEPPED,
+                1 / (1 + Math.exp(-0.5 * Math.min(700, gain))),
+                Arrays.stream(s.levels()).boxed().toList());
+        return new Result(ww[3] / ww[0], 0, m);
     }
 
     private double effective() {

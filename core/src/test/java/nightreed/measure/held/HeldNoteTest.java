@@ -3,12 +3,14 @@ package nightreed.measure.held;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Random;
 import nightreed.measure.MadeUpNote;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Bowed and blown notes whose pitch, level and movement are known. */
 class HeldNoteTest {
@@ -58,7 +60,7 @@ class HeldNoteTest {
                 * switch (shape) {
                     case SINE -> Math.sin(2 * Math.PI * 4 * t);
                     case TRIANGLE -> Math.asin(Math.sin(2 * Math.PI * 4 * t)) * 2 / Math.PI;
-                    case SQUARE -> Math.signum(Math.sin(2 * Math.PI * 4 * t));
+                    default -> Math.signum(Math.sin(2 * Math.PI * 4 * t));
                 };
         MadeUpNote note = new MadeUpNote(1, 0.1, 2.6)
                 .held(330, 10, 0.03, 2.2, path, t -> 0)
@@ -67,6 +69,66 @@ class HeldNoteTest {
         assertThat(v.shape()).isEqualTo(shape);
         assertThat(v.shapeOdds()).isGreaterThan(0.9);
         assertThat(v.rateHz()).isCloseTo(4, within(0.1));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1, 5, 40", "2, 3.2, 12", "3, 8, 25", "4, 10.5, 60"})
+    void stepsWithoutAnOrderAreNamed(int seed, double rate, double depth) throws Exception {
+        Random chance = new Random(seed);
+        double[] values = chance.doubles(60, -1, 1).toArray();
+        MadeUpNote.Path cents = t -> depth * values[(int) Math.max(0, t * rate + 0.37)];
+        MadeUpNote.Path db = t -> 2 * values[(int) Math.max(0, t * rate + 0.37)];
+        MadeUpNote note = new MadeUpNote(seed, 0.1, 3.2)
+                .held(140 * seed, 12, 0.03, 2.8, cents, db)
+                .noise(40);
+        HeldNote held = measured(note).held();
+        assertThat(held.vibrato().shape()).isEqualTo(Movement.Shape.STEPPED);
+        assertThat(held.vibrato().rateHz()).isCloseTo(rate, within(0.02 * rate));
+        assertThat(held.vibrato().depth()).isCloseTo(0.9 * depth, within(0.2 * depth));
+        assertThat(held.tremolo().shape()).isEqualTo(Movement.Shape.STEPPED);
+        assertThat(held.tremolo().movesWith(held.vibrato())).isTrue();
+        assertThat(held.f0Hz())
+                .as("the mean of its steps")
+                .isCloseTo(140 * seed, within(140 * seed * 0.4 * depth / 1200));
+    }
+
+    @Test
+    void whatWandersDoesNotJump() throws Exception {
+        for (int seed = 1; seed <= 6; seed++) {
+            Random chance = new Random(seed);
+            double[] walk = new double[400];
+            for (int i = 1; i < walk.length; i++) {
+                walk[i] = 0.9 * walk[i - 1] + 6 * chance.nextGaussian();
+            }
+            MadeUpNote.Path cents = t -> {
+                double at = Math.max(0, t * 50);
+                int k = (int) at;
+                return walk[k] + (at - k) * (walk[k + 1] - walk[k]);
+            };
+            MadeUpNote note = new MadeUpNote(seed, 0.1, 3)
+                    .held(200 + 40 * seed, 12, 0.03, 2.6, cents, t -> 0)
+                    .noise(35);
+            Movement v = measured(note).held().vibrato();
+            assertThat(v == null || v.shape() != Movement.Shape.STEPPED).isTrue();
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(doubles = {0, 90, 180, -60})
+    void twoSwingsOfOneRateAreKnownByTheirPhase(double degrees) throws Exception {
+        MadeUpNote note = new MadeUpNote(9, 0.1, 3)
+                .held(
+                        260,
+                        12,
+                        0.03,
+                        2.6,
+                        t -> 20 * Math.sin(2 * Math.PI * 5.5 * t),
+                        t -> 2 * Math.sin(2 * Math.PI * 5.5 * t + Math.toRadians(degrees)))
+                .noise(40);
+        HeldNote held = measured(note).held();
+        assertThat(held.tremolo().movesWith(held.vibrato())).isTrue();
+        double off = held.tremolo().leads(held.vibrato()) - Math.toRadians(degrees);
+        assertThat(Math.toDegrees(Math.IEEEremainder(off, 2 * Math.PI))).isCloseTo(0, within(8.0));
     }
 
     @Test

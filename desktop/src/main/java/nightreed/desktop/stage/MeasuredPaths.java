@@ -153,7 +153,7 @@ final class MeasuredPaths {
                         m.depth(),
                         2 * m.depthSe(),
                         unit,
-                        m.shape().name().toLowerCase(Locale.ROOT),
+                        m.shape().title(),
                         100 * m.shapeOdds());
     }
 

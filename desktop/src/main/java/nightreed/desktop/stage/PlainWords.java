@@ -9,6 +9,7 @@ import java.util.stream.Collectors;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.measure.held.HeldNote;
+import nightreed.measure.held.Movement;
 import nightreed.measure.traits.SourceWave;
 import nightreed.measure.traits.Traits;
 import nightreed.music.NoteValue;
@@ -79,7 +80,13 @@ final class PlainWords {
     /** What a note that is held does while it is. */
     private static List<String> held(HeldNote h) {
         List<String> out = new ArrayList<>();
-        if (h.vibrato() != null) {
+        if (h.vibrato() != null && h.vibrato().shape() == Movement.Shape.STEPPED) {
+            out.add(String.format(
+                    Locale.ROOT,
+                    "Its pitch jumps %.1f times a second, within %.0f cents to either side: a stepped random LFO.",
+                    h.vibrato().rateHz(),
+                    h.vibrato().depth()));
+        } else if (h.vibrato() != null) {
             out.add(String.format(
                     Locale.ROOT,
                     "Vibrato of %.1f Hz swings it by %.0f cents to either side; it sets in %.2f s after the onset and"
@@ -92,23 +99,19 @@ final class PlainWords {
             out.add("The pitch is held without vibrato.");
         }
         if (h.tremolo() != null) {
-            boolean together = h.vibrato() != null
-                    && Math.abs(h.vibrato().rateHz() - h.tremolo().rateHz()) < 0.15;
             out.add(String.format(
                     Locale.ROOT,
                     "The level swings by %.1f dB%s.",
                     h.tremolo().depth(),
-                    together
-                            ? " with it: one LFO for both"
-                            : String.format(
-                                    Locale.ROOT, " at %.1f Hz", h.tremolo().rateHz())));
+                    together(h.tremolo(), h.vibrato(), "the pitch")));
         }
         if (h.filter() != null) {
+            boolean level = h.vibrato() == null;
             out.add(String.format(
                     Locale.ROOT,
-                    "The brightness swings by %.2f octaves at %.1f Hz, as a filter with an LFO.",
+                    "The brightness swings by %.2f octaves%s, as a filter with an LFO.",
                     h.filter().depth(),
-                    h.filter().rateHz()));
+                    together(h.filter(), level ? h.tremolo() : h.vibrato(), level ? "the level" : "the pitch")));
         }
         double later = MeasuredPaths.msPerHarmonic(h);
         if (later > 0.4) {
@@ -121,6 +124,28 @@ final class PlainWords {
             out.add(String.format(Locale.ROOT, "It glides by %+.0f cents while it is held.", h.glideCents()));
         }
         return out;
+    }
+
+    /** Whether a swing goes with another, and how far apart they are; or how fast it is by itself. */
+    private static String together(Movement m, Movement other, String what) {
+        if (other == null || !m.movesWith(other)) {
+            return String.format(Locale.ROOT, " at %.1f Hz", m.rateHz());
+        }
+        if (m.shape() == Movement.Shape.STEPPED) {
+            return " as often as " + what + ": one LFO for both";
+        }
+        double degrees = Math.toDegrees(m.leads(other));
+        String step = Math.abs(degrees) < 20
+                ? "in step with " + what
+                : Math.abs(degrees) > 160
+                        ? "against " + what
+                        : String.format(
+                                Locale.ROOT,
+                                "%.0f° %s %s",
+                                Math.abs(degrees),
+                                degrees > 0 ? "ahead of" : "behind",
+                                what);
+        return " " + step + ": one LFO for both";
     }
 
     /** What an imitation can take from the shape of the spectrum. */
