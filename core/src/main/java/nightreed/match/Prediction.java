@@ -93,6 +93,7 @@ final class Prediction {
                 Traits.NONE,
                 null,
                 null,
+                null,
                 List.of(),
                 List.of());
     }

@@ -24,6 +24,7 @@ import nightreed.measure.traits.Traits;
  * @param held              what a bowed or blown note does, null for one that dies by itself
  * @param traits           formants, source, pluck point, law of the decays
  * @param echo             repeat of the sound in the recording, null if there is none
+ * @param tail             what rings on beside the note, null if nothing was found
  * @param loudnessLufs      loudness of the whole clip (ITU-R BS.1770-4) [LUFS]
  * @param noteOnsets        where notes begin in the recording, of which this is the first [s]
  * @param remarks           what the listener should know about the recording, in plain sentences
@@ -46,6 +47,7 @@ public record Measurement(
         HeldNote held,
         Traits traits,
         Echo echo,
+        Tail tail,
         Double loudnessLufs,
         List<Double> noteOnsets,
         List<String> remarks) {
@@ -110,6 +112,7 @@ public record Measurement(
                 held,
                 traits,
                 echo,
+                tail,
                 loudnessLufs,
                 onsets,
                 said);

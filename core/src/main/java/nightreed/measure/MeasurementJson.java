@@ -99,7 +99,16 @@ public final class MeasurementJson {
             o.putObject("echo")
                     .put("delaySeconds", m.echo().delaySeconds())
                     .put("gain", m.echo().gain())
-                    .put("feedback", m.echo().feedback());
+                    .put("feedback", m.echo().feedback())
+                    .put("side", m.echo().side());
+        }
+        if (m.tail() == null) {
+            o.putNull("tail");
+        } else {
+            o.putObject("tail")
+                    .put("t60Seconds", m.tail().t60Seconds())
+                    .put("t60SeSeconds", m.tail().t60SeSeconds())
+                    .put("levelDb", m.tail().levelDb());
         }
         o.put("loudnessLufs", m.loudnessLufs());
         ArrayNode onsets = o.putArray("noteOnsetsSeconds");

@@ -79,7 +79,8 @@ public final class Measurer {
             return describe(clip, x, onset, held, floor, seconds(starts, fs));
         }
         double[] heard = Arrays.copyOf(all, (int) Math.min(all.length, onset.sample() + LONGEST_ANALYSED * fs));
-        Echo echo = Echo.find(heard, fs, onset.sample(), floor);
+        Echo found = Echo.find(heard, fs, onset.sample(), floor);
+        Echo echo = found == null ? null : found.sided(clip, onset.sample(), floor);
         if (echo != null) {
             int strike = onset.sample();
             starts.removeIf(s -> echo.repeats((s - strike) / fs));
@@ -159,6 +160,15 @@ public final class Measurer {
         }
         remarks.addAll(Remarks.of(clip, x, onset, floor, false, onsets));
         remarks.addAll(Faults.of(x, fs, starts, partials, string == null, echo));
+        double strongest = found.stream()
+                .filter(Partial::reliable)
+                .mapToDouble(Partial::amplitude)
+                .max()
+                .orElse(0);
+        Tail tail = Tail.between(x, fs, onset.sample(), struck.start(), struck.terms(), floor, strongest);
+        if (tail != null) {
+            remarks.add(tail.words(false));
+        }
         double lufs = Loudness.integrated(clip);
         return new Measurement(
                 clip.sampleRateHz(),
@@ -178,6 +188,7 @@ public final class Measurer {
                 null,
                 Portrait.of(partials, string),
                 echo,
+                tail,
                 Double.isFinite(lufs) ? lufs : null,
                 onsets,
                 remarks);
@@ -214,6 +225,12 @@ public final class Measurer {
         List<SeriesFit> ranked = SeriesFit.rank(partials);
         double lufs = Loudness.integrated(clip);
         Residue residue = Residue.of(x, fs, onset.sample(), onset.sample(), List.of(), floor);
+        int release = (int) Math.round(held.releaseSeconds() * fs);
+        Tail tail = Tail.released(x, fs, release, floor, strongest * strongest / 2);
+        List<String> remarks = new ArrayList<>(Remarks.of(clip, x, onset, floor, true, onsets));
+        if (tail != null) {
+            remarks.add(tail.words(true));
+        }
         return new Measurement(
                 clip.sampleRateHz(),
                 clip.seconds(),
@@ -239,9 +256,10 @@ public final class Measurer {
                 held,
                 Portrait.of(held),
                 null,
+                tail,
                 Double.isFinite(lufs) ? lufs : null,
                 onsets,
-                Remarks.of(clip, x, onset, floor, true, onsets));
+                remarks);
     }
 
     private static double[] usable(Clip clip) throws UnusableSound {

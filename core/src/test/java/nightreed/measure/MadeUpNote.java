@@ -3,6 +3,7 @@ package nightreed.measure;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import nightreed.dsp.RealFft;
 import nightreed.sound.Clip;
 
 /** Notes of which everything is known, for tests. */
@@ -112,6 +113,29 @@ public final class MadeUpNote {
         double[] dry = x.clone();
         for (int i = delay; i < x.length; i++) {
             x[i] += gain * (feedback ? x[i - delay] : dry[i - delay]);
+        }
+        return this;
+    }
+
+    /** A room: noise that dies by 60 dB in {@code t60}, convolved with the note, so far under it [dB]. */
+    public MadeUpNote room(double t60, double db) {
+        RealFft fft = new RealFft(RealFft.powerOfTwoFrom(2 * x.length));
+        double[] echoes = new double[(int) Math.min(x.length, 1.2 * t60 * FS)];
+        double energy = 0;
+        for (int i = 0; i < echoes.length; i++) {
+            echoes[i] = chance.nextGaussian() * Math.pow(10, -3.0 * i / FS / t60);
+            energy += echoes[i] * echoes[i];
+        }
+        double[] a = fft.forward(x);
+        double[] b = fft.forward(echoes);
+        for (int k = 0; k < a.length; k += 2) {
+            double re = a[k] * b[k] - a[k + 1] * b[k + 1];
+            a[k + 1] = a[k] * b[k + 1] + a[k + 1] * b[k];
+            a[k] = re;
+        }
+        double[] wet = fft.inverse(a);
+        for (int i = 0; i < x.length; i++) {
+            x[i] += wet[i] * Math.pow(10, db / 20) / Math.sqrt(energy);
         }
         return this;
     }

@@ -39,6 +39,65 @@ class SurroundingsTest {
         assertThat(m.f0Hz()).isCloseTo(311, within(0.3));
     }
 
+    @ParameterizedTest
+    @CsvSource({"left, 0.3, 0.1", "right, 0.05, 0.4", ", 0.3, 0.3"})
+    void anEchoIsHeardOnItsSide(String side, double left, double right) throws Exception {
+        float[][] sides = new float[2][];
+        for (int k = 0; k < 2; k++) {
+            Clip one = bar(1).echo(0.21, k == 0 ? left : right, false).noise(60).clip();
+            sides[k] = one.channel(0);
+        }
+        Measurement m = Measurer.measure(new Clip(sides, MadeUpNote.FS));
+        assertThat(m.echo()).isNotNull();
+        assertThat(m.echo().side()).isEqualTo(side);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0.5, -12", "1.2, -18", "2.5, -15"})
+    void aRoomIsToldFromThePartials(double t60, double db) throws Exception {
+        for (int seed = 0; seed < 3; seed++) {
+            MadeUpNote note = new MadeUpNote(seed, 0.2, 3)
+                    .mode(330 + 40 * seed, 0.3, 1.1)
+                    .mode(905 + 90 * seed, 0.2, 0.8)
+                    .mode(2130, 0.1, 0.4)
+                    .burst(0.3, 0.02)
+                    .room(t60, db)
+                    .noise(70);
+            Measurement m = measured(note);
+            assertThat(m.tail()).isNotNull();
+            assertThat(m.tail().t60Seconds()).isCloseTo(t60, within(0.2 * t60));
+            assertThat(m.remarks()).anyMatch(r -> r.startsWith("Between the partials something dies in"));
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {0, 1, 2, 3})
+    void whatIsDryHasNoRoom(int seed) throws Exception {
+        assertThat(measured(bar(seed).burst(0.3, 0.01).noise(60)).tail()).isNull();
+        MadeUpNote string = new MadeUpNote(seed, 0.2, 2.5)
+                .string(98 * (1 + seed), 1e-4, 0.2, 1.5, 1e-6, 24)
+                .burst(0.1, 0.02)
+                .noise(65);
+        assertThat(measured(string).tail()).isNull();
+        MadeUpNote fm = new MadeUpNote(seed, 0.2, 2)
+                .modulated(310 + 90 * seed, 140 + 71 * seed, 3, 0.5, 1.5)
+                .noise(60);
+        assertThat(measured(fm).tail()).isNull();
+    }
+
+    @Test
+    void whatRingsOnAfterTheReleaseIsMeasured() throws Exception {
+        MadeUpNote note = new MadeUpNote(3, 0.2, 3)
+                .held(220, 10, 0.05, 1.5, t -> 0, t -> 0)
+                .noise(60);
+        assertThat(measured(note).tail().t60Seconds()).isCloseTo(0.15, within(0.02));
+        MadeUpNote wet = new MadeUpNote(3, 0.2, 3)
+                .held(220, 10, 0.05, 1.5, t -> 0, t -> 0)
+                .room(0.9, -6)
+                .noise(60);
+        assertThat(measured(wet).tail().t60Seconds()).isCloseTo(0.9, within(0.2));
+    }
+
     @Test
     void aLateEchoDoesNotMakeTheDecayLonger() throws Exception {
         Measurement m = measured(bar(2).echo(0.5, 0.6, true).noise(60));

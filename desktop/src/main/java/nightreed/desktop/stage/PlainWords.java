@@ -224,6 +224,11 @@ final class PlainWords {
         }
         figure(
                 out,
+                m.held() == null ? "rings on between" : "rings on after",
+                m.tail(),
+                t -> String.format(Locale.ROOT, "%.2f ± %.2f s", t.t60Seconds(), 2 * t.t60SeSeconds()));
+        figure(
+                out,
                 "brightness",
                 m.brightness(),
                 b -> String.format(Locale.ROOT, "%.0f to %.0f Hz", b.startHz(), b.endHz()));
