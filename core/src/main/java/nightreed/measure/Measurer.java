@@ -30,6 +30,9 @@ public final class Measurer {
     /** A note is measured up to its first echo if that leaves so much of it [s]. */
     private static final double LEAST_BEFORE_ECHO = 0.2;
 
+    /** A note is measured up to the end of the first pass of its loop if that leaves so much of it [s]. */
+    private static final double LEAST_BEFORE_LOOP = 0.35;
+
     private Measurer() {}
 
     /** {@link #measure(Clip, Progress)} with nobody waiting. */
@@ -76,7 +79,18 @@ public final class Measurer {
         progress.report(0.04, "looking whether it is held");
         HeldNote held = HeldNote.measure(x, fs, onset.sample(), onset.hasLeadIn(), floor.total());
         if (held != null) {
-            return describe(clip, x, onset, held, floor, seconds(starts, fs));
+            List<Double> onsets = seconds(starts, fs);
+            SampleLoop loop = SampleLoop.find(x, fs, onset.sample(), (int) (held.releaseSeconds() * fs));
+            if (loop == null) {
+                return describe(clip, x, onset, held, floor, onsets, null);
+            }
+            double[] before = Arrays.copyOf(x, loop.end(fs));
+            HeldNote played = before.length - onset.sample() < LEAST_BEFORE_LOOP * fs
+                    ? null
+                    : HeldNote.measure(before, fs, onset.sample(), onset.hasLeadIn(), floor.total());
+            return played != null
+                    ? describe(clip, before, onset, played, floor, onsets, loop.words(true))
+                    : describe(clip, x, onset, held.withoutMovement(), floor, onsets, loop.words(false));
         }
         double[] heard = Arrays.copyOf(all, (int) Math.min(all.length, onset.sample() + LONGEST_ANALYSED * fs));
         Echo found = Echo.find(heard, fs, onset.sample(), floor);
@@ -196,7 +210,7 @@ public final class Measurer {
 
     /** A note that is held: its harmonics are its partials, and none of them decays. */
     private static Measurement describe(
-            Clip clip, double[] x, Onset rough, HeldNote held, NoiseFloor floor, List<Double> onsets) {
+            Clip clip, double[] x, Onset rough, HeldNote held, NoiseFloor floor, List<Double> onsets, String loop) {
         double fs = clip.sampleRateHz();
         double strongest = held.harmonics().stream()
                 .mapToDouble(HeldHarmonic::amplitude)
@@ -228,6 +242,9 @@ public final class Measurer {
         int release = (int) Math.round(held.releaseSeconds() * fs);
         Tail tail = Tail.released(x, fs, release, floor, strongest * strongest / 2);
         List<String> remarks = new ArrayList<>(Remarks.of(clip, x, onset, floor, true, onsets));
+        if (loop != null) {
+            remarks.add(0, loop);
+        }
         if (tail != null) {
             remarks.add(tail.words(true));
         }

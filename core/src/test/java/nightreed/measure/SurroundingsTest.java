@@ -98,6 +98,38 @@ class SurroundingsTest {
         assertThat(measured(wet).tail().t60Seconds()).isCloseTo(0.9, within(0.2));
     }
 
+    @ParameterizedTest
+    @CsvSource({"0.9, 0.2374", "0.7, 0.0125", "1.2, 0.51"})
+    void theLoopOfASampleIsNotThePlayer(double from, double length) throws Exception {
+        double[] x = new MadeUpNote(5, 0.1, 3)
+                .held(320, 12, 0.04, 2.9, t -> 12 * Math.sin(2 * Math.PI * 6 * t), t -> 0)
+                .noise(40)
+                .samples();
+        int start = (int) (from * MadeUpNote.FS);
+        int pass = (int) (length * MadeUpNote.FS);
+        for (int i = start + pass; i < x.length; i++) {
+            x[i] = x[i - pass];
+        }
+        Measurement m = Measurer.measure(Clip.mono(x, MadeUpNote.FS));
+        assertThat(m.remarks().get(0))
+                .startsWith(String.format(
+                        java.util.Locale.ROOT, "From %.2f s on it repeats every %.1f ms", from, 1000 * length));
+        assertThat(m.held().releaseSeconds()).isLessThan(from + length + 0.01);
+        assertThat(m.held().vibrato().rateHz()).isCloseTo(6, within(0.3));
+    }
+
+    @Test
+    void whatIsHeldWithoutMovementIsNoLoop() throws Exception {
+        for (double snr : new double[] {30, 60, 110}) {
+            MadeUpNote note = new MadeUpNote(6, 0.2, 2)
+                    .held(300, 12, 0.05, 1.6, t -> 0, t -> 0)
+                    .noise(snr);
+            Measurement m = measured(note);
+            assertThat(m.remarks()).noneMatch(r -> r.contains("repeats"));
+            assertThat(m.held().releaseSeconds()).isCloseTo(1.8, within(0.05));
+        }
+    }
+
     @Test
     void aLateEchoDoesNotMakeTheDecayLonger() throws Exception {
         Measurement m = measured(bar(2).echo(0.5, 0.6, true).noise(60));

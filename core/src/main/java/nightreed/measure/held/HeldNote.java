@@ -53,6 +53,24 @@ public record HeldNote(
         harmonics = List.copyOf(harmonics);
     }
 
+    /** The same note where nothing is known of how it moves. */
+    public HeldNote withoutMovement() {
+        return new HeldNote(
+                f0Hz,
+                f0SeHz,
+                onsetSeconds,
+                releaseSeconds,
+                glideCents,
+                harmonics,
+                null,
+                null,
+                null,
+                share,
+                noiseDb,
+                pathSeconds,
+                pathHz);
+    }
+
     /** New array of the times of the path [s in the recording]. */
     @Override
     public double[] pathSeconds() {
