@@ -210,7 +210,7 @@ public final class RecordingStrip extends Drawing {
                         : String.format(
                                 Locale.ROOT,
                                 "%.2f ± %.2f dB re the strongest",
-                                p.levelDb(),
+                                p.levelDb() + 0.0, // no minus before a zero
                                 Math.max(0.01, levelHalfDb(p))));
     }
 
