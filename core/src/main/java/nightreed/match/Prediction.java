@@ -90,6 +90,7 @@ final class Prediction {
                 bands,
                 null,
                 null,
+                null,
                 Traits.NONE,
                 null,
                 null,

@@ -21,6 +21,7 @@ import nightreed.measure.traits.Traits;
  * @param noise             burst at the strike, null if none stands out
  * @param strikeBands       what the burst and the partials put into the critical bands
  * @param inharmonicityB    stiffness B of a string whose partials follow n f0 √(1 + B n²), null if they follow no such law
+ * @param fm                law of a frequency modulation that all partials follow, null if they do not
  * @param held              what a bowed or blown note does, null for one that dies by itself
  * @param traits           formants, source, pluck point, law of the decays
  * @param echo             repeat of the sound in the recording, null if there is none
@@ -44,6 +45,7 @@ public record Measurement(
         StrikeNoise noise,
         StrikeBands strikeBands,
         Double inharmonicityB,
+        FmLaw fm,
         HeldNote held,
         Traits traits,
         Echo echo,
@@ -109,6 +111,7 @@ public record Measurement(
                 noise,
                 strikeBands,
                 inharmonicityB,
+                fm,
                 held,
                 traits,
                 echo,

@@ -102,6 +102,18 @@ public final class MeasurementJson {
                     .put("feedback", m.echo().feedback())
                     .put("side", m.echo().side());
         }
+        if (m.fm() == null) {
+            o.putNull("fm");
+        } else {
+            o.putObject("fm")
+                    .put("carrierHz", m.fm().carrierHz())
+                    .put("modulatorHz", m.fm().modulatorHz())
+                    .put("index", m.fm().index())
+                    .put("indexSeconds", m.fm().indexSeconds())
+                    .put("t60Seconds", m.fm().t60Seconds())
+                    .put("carrierRad", m.fm().carrierRad())
+                    .put("modulatorRad", m.fm().modulatorRad());
+        }
         if (m.tail() == null) {
             o.putNull("tail");
         } else {

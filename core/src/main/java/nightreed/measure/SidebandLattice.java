@@ -28,6 +28,15 @@ record SidebandLattice(
     /** Share of the lines that have to lie on it: where others stand beside it, it is there by chance. */
     private static final double LEAST_LINES = 0.7;
 
+    /** Decays that are looked for at places where the search found nothing [s]. */
+    private static final double[] FORETOLD_T60 = {1.2, 0.4, 0.16, 0.066, 0.03};
+
+    /** Ratio over the noise that a line needs at such a place, as {@link #partials} asks for. */
+    private static final double FORETOLD_RATIO = 36;
+
+    /** The same over what lies beside it. */
+    private static final double FORETOLD_CONTRAST = 6;
+
     double hz(int k) {
         return Math.abs(carrierHz + k * modulatorHz);
     }
@@ -179,6 +188,62 @@ record SidebandLattice(
                     c, m, misfit * line.interceptVariance(), misfit * line.covariance(), misfit * line.slopeVariance());
         }
         return at;
+    }
+
+    /**
+     * Terms at places of the lattice that the search did not come to: it spends itself on what swings in the strong lines.
+     * What stands out of the noise at such a place, and out of what is left a fifth of the way to the next places, is a line.
+     *
+     * @param residual what all terms leave over
+     */
+    List<DampedSinusoid> foretold(double[] residual, List<DampedSinusoid> terms, double fs, NoiseFloor floor) {
+        List<DampedSinusoid> out = new ArrayList<>();
+        for (int k = -HIGHEST_ORDER; k <= HIGHEST_ORDER; k++) {
+            double hz = hz(k);
+            boolean taken = terms.stream().anyMatch(t -> Math.abs(t.omega() * fs / (2 * Math.PI) - hz) < 6);
+            if (taken || hz < 30 || hz > 0.46 * fs) {
+                continue;
+            }
+            DampedSinusoid best = null;
+            double stands = 0;
+            for (double t60 : FORETOLD_T60) {
+                double alpha = Math.log(1000) / (t60 * fs);
+                DampedSinusoid here = at(residual, hz, alpha, fs, floor);
+                double beside = Math.max(
+                        at(residual, hz - 0.2 * modulatorHz, alpha, fs, floor).snr(),
+                        at(residual, hz + 0.2 * modulatorHz, alpha, fs, floor).snr());
+                if (here.snr() > FORETOLD_RATIO && here.snr() > FORETOLD_CONTRAST * beside && here.snr() > stands) {
+                    stands = here.snr();
+                    best = here;
+                }
+            }
+            if (best != null) {
+                out.add(best);
+            }
+        }
+        return out;
+    }
+
+    /** The term of a frequency and a decay that explains the most of a residual, and its ratio over the noise. */
+    private static DampedSinusoid at(double[] r, double hz, double alpha, double fs, NoiseFloor floor) {
+        double omega = 2 * Math.PI * hz / fs;
+        int n = (int) Math.min(r.length, 7 / alpha);
+        double re = 0;
+        double im = 0;
+        double c = 1;
+        double s = 0;
+        double zr = Math.exp(-alpha) * Math.cos(omega);
+        double zi = -Math.exp(-alpha) * Math.sin(omega);
+        for (int i = 0; i < n; i++) {
+            re += r[i] * c;
+            im += r[i] * s;
+            double t = c * zr - s * zi;
+            s = c * zi + s * zr;
+            c = t;
+        }
+        double energy = -Math.expm1(-2 * alpha * n) / -Math.expm1(-2 * alpha);
+        double ratio = (re * re + im * im) / energy / floor.at(hz);
+        return new DampedSinusoid(omega, alpha, 2 * re / energy, 2 * im / energy, Double.NaN, ratio);
     }
 
     /**

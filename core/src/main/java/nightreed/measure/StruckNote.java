@@ -12,8 +12,9 @@ import nightreed.dsp.Transforms;
  * @param terms    what was fitted, from {@code start} on
  * @param partials the terms as partials, from the onset on
  * @param string   law of a stiff string that they follow, null if they do not
+ * @param fm       law of a frequency modulation that they follow, null if they do not
  */
-record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials, StiffString string) {
+record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials, StiffString string, FmLaw fm) {
     /** Power over the background from which on a stretch belongs to the strike and not to the note. */
     private static final double STRIKE_RATIO = 3;
 
@@ -78,8 +79,17 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         List<Partial> partials = account.of(terms);
         string = StiffString.fit(partials);
         SidebandLattice lattice = string != null ? null : SidebandLattice.find(terms, fs, y.length);
+        FmLaw law = null;
         if (lattice != null) {
-            partials = lattice.partials(terms, account, fs);
+            law = FmFit.fit(y, fs, start - onset, lattice, floor);
+            if (law == null) {
+                List<DampedSinusoid> all = new ArrayList<>(terms);
+                all.addAll(lattice.foretold(refinement.residual(terms), terms, fs, floor));
+                terms = all;
+                partials = lattice.partials(terms, account, fs);
+            } else {
+                partials = law.partials(y.length / fs, fs, floor);
+            }
         }
         if (string != null) {
             progress.report(0.9, "looking where a string's partials must be");
@@ -96,7 +106,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             }
             partials = string.weigh(partials);
         }
-        return new StruckNote(start, terms, partials, string);
+        return new StruckNote(start, terms, partials, string, law);
     }
 
     /**

@@ -3,8 +3,11 @@ package nightreed.measure;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Arrays;
 import java.util.List;
+import java.util.Random;
 import nightreed.sound.Clip;
+import org.hipparchus.special.BesselJ;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -59,6 +62,57 @@ class LawsTest {
         assertThat(p.stages().lateLevelDb()).isCloseTo(-14, within(0.2));
         // three times the time in which the two together fall by 20 dB
         assertThat(p.levelDbAt(p.t60Seconds() / 3)).isCloseTo(p.levelDb() - 20, within(0.1));
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {1, 2, 3, 4, 5, 6, 7, 8})
+    void oneSineThatModulatesAnotherIsKnownByItsLaw(int seed) throws Exception {
+        Random chance = new Random(seed);
+        double carrier = 120 * Math.pow(8, chance.nextDouble());
+        double modulator = carrier * (0.6 + 2.6 * chance.nextDouble());
+        double index = 1.5 + 5 * chance.nextDouble();
+        double seconds = 0.1 + 0.6 * chance.nextDouble();
+        double t60 = 0.8 + 2 * chance.nextDouble();
+        MadeUpNote note = new MadeUpNote(seed, 0.2, 2.4)
+                .modulated(carrier, modulator, index, seconds, t60)
+                .noise(seed % 2 == 0 ? 30 : 55);
+        Measurement m = Measurer.measure(note.clip());
+        FmLaw fm = m.fm();
+        assertThat(fm).isNotNull();
+        assertThat(fm.carrierHz()).isCloseTo(carrier, within(0.02));
+        assertThat(fm.modulatorHz()).isCloseTo(modulator, within(0.02));
+        assertThat(fm.index()).isCloseTo(index, within(0.03 * index));
+        assertThat(fm.indexSeconds()).isCloseTo(seconds, within(0.05 * seconds));
+        assertThat(fm.t60Seconds()).isCloseTo(t60, within(0.05 * t60));
+        double[] j = BesselJ.rjBesl(index, 0, 8).getVals();
+        double strongest = Arrays.stream(j).map(Math::abs).max().orElse(1);
+        for (int k = 0; k < 8; k++) {
+            double db = 20 * Math.log10(Math.abs(j[k]) / strongest);
+            double hz = carrier + k * modulator;
+            if (db > -25 && hz < 20_000) {
+                assertThat(m.reliablePartials()).anySatisfy(p -> {
+                    assertThat(p.frequencyHz()).isCloseTo(hz, within(0.2));
+                    assertThat(p.levelDb()).isCloseTo(db, within(1.0));
+                });
+            }
+        }
+    }
+
+    @Test
+    void whatIsNoFrequencyModulationFollowsNoLawOfIt() throws Exception {
+        for (int seed = 0; seed < 5; seed++) {
+            MadeUpNote ring = new MadeUpNote(seed, 0.2, 2);
+            double a = 300 + 77 * seed;
+            double b = 410 + 131 * seed;
+            for (int k = 1; k <= 3; k++) { // two waves multiplied: lines on a lattice that die by exponentials
+                ring.mode(Math.abs(a - k * b), 0.2 / k, 1.2).mode(a + k * b, 0.2 / k, 1.2);
+            }
+            assertThat(Measurer.measure(ring.noise(50).clip()).fm()).isNull();
+            MadeUpNote string = new MadeUpNote(seed, 0.2, 2)
+                    .string(110 * (1 + seed), 0, 0.2, 1.5, 1e-6, 16)
+                    .noise(50);
+            assertThat(Measurer.measure(string.clip()).fm()).isNull();
+        }
     }
 
     @ParameterizedTest

@@ -34,6 +34,16 @@ final class PlainWords {
         if (m.inharmonicityB() != null) {
             out.add(stiff(m.inharmonicityB()));
         }
+        if (m.fm() != null) {
+            out.add(String.format(
+                    Locale.ROOT,
+                    "Frequency modulation makes all of it: a sine at %.1f Hz, modulated at %.3f times that with an index of"
+                            + " %.1f, which falls to a third in %.2f s.",
+                    m.fm().carrierHz(),
+                    m.fm().ratio(),
+                    m.fm().index(),
+                    1.1 * m.fm().indexSeconds()));
+        }
         out.addAll(traits(m.traits()));
         long stages = sure.stream().filter(p -> p.stages() != null).count();
         if (stages > 0) {
