@@ -22,6 +22,9 @@ final class FmFit {
 
     private static final double HIGHEST_INDEX = 14;
 
+    /** Share of the energy of the lines that Bessel functions may leave over: other sounds leave a tenth and more. */
+    private static final double MOST_UNLIKE = 0.05;
+
     /** Beginning of the note, in which its envelope still rises [s after the onset]. */
     private static final double RISE_SECONDS = 0.007;
 
@@ -117,6 +120,9 @@ final class FmFit {
             double[][] a = about(early, sounding, lattice, at);
             double[][] b = about(late, sounding, lattice, at);
             double[] begin = index(a);
+            if (begin[2] > MOST_UNLIKE) {
+                continue;
+            }
             double[] then = index(b);
             double dt = (later - first) / fs;
             double fall = Math.max(0.05, Math.min(60, Math.log(begin[0] / Math.max(0.02, then[0])) / dt));
@@ -129,7 +135,7 @@ final class FmFit {
             misfits.add(place, begin[2]);
             out.add(place, p);
         }
-        return out.subList(0, Math.min(4, out.size()));
+        return out.subList(0, Math.min(2, out.size()));
     }
 
     /** Complex amplitudes of the lines over a stretch, at its middle: [order][re, im] of e^(jωt) in y = Im Σ; or null. */
@@ -375,8 +381,8 @@ final class FmFit {
                 Math.exp(p[4] + p[3] * back),
                 1 / (p[3] * fs),
                 Math.hypot(p[6], p[7]) * Math.exp(p[2] * back),
-                Math.atan2(p[7], p[6]) - p[0] * back,
-                p[5] - p[1] * back,
+                Math.IEEEremainder(Math.atan2(p[7], p[6]) - p[0] * back, 2 * Math.PI),
+                Math.IEEEremainder(p[5] - p[1] * back, 2 * Math.PI),
                 variance * byC[0] * toHz * toHz,
                 variance * byC[1] * toHz * toHz,
                 variance * byM[1] * toHz * toHz);

@@ -25,6 +25,9 @@ record SidebandLattice(
     /** Share of the energy that has to lie on the lattice. */
     private static final double LEAST_SHARE = 0.985;
 
+    /** The same where the samples themselves have the last word. */
+    private static final double LIKELY_SHARE = 0.85;
+
     /** Share of the lines that have to lie on it: where others stand beside it, it is there by chance. */
     private static final double LEAST_LINES = 0.7;
 
@@ -53,6 +56,16 @@ record SidebandLattice(
      */
     static SidebandLattice find(List<DampedSinusoid> terms, double fs, int n) {
         List<Line> lines = lines(terms, fs, n);
+        SidebandLattice best = best(lines, LEAST_SHARE);
+        return best != null && best.held(lines) >= Math.max(FEWEST, LEAST_LINES * lines.size()) ? best : null;
+    }
+
+    /** A lattice that might be one, to be judged by something that knows better: much of the energy lies on it. */
+    static SidebandLattice likely(List<DampedSinusoid> terms, double fs, int n) {
+        return best(lines(terms, fs, n), LIKELY_SHARE);
+    }
+
+    private static SidebandLattice best(List<Line> lines, double leastShare) {
         if (lines.size() < FEWEST) {
             return null;
         }
@@ -71,7 +84,7 @@ record SidebandLattice(
                         double share = l.share(lines);
                         // of two lattices that hold the same lines, the wider one says more
                         double score = share + 1e-5 * l.modulatorHz;
-                        if (share > LEAST_SHARE && score > most) {
+                        if (share > leastShare && score > most) {
                             best = l;
                             most = score;
                         }
@@ -79,7 +92,7 @@ record SidebandLattice(
                 }
             }
         }
-        return best != null && best.held(lines) >= Math.max(FEWEST, LEAST_LINES * lines.size()) ? best : null;
+        return best;
     }
 
     private static List<Line> lines(List<DampedSinusoid> terms, double fs, int n) {

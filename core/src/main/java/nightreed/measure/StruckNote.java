@@ -79,17 +79,18 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         List<Partial> partials = account.of(terms);
         string = StiffString.fit(partials);
         SidebandLattice lattice = string != null ? null : SidebandLattice.find(terms, fs, y.length);
-        FmLaw law = null;
-        if (lattice != null) {
+        SidebandLattice likely = string != null ? null : SidebandLattice.likely(terms, fs, y.length);
+        FmLaw law = likely == null ? null : FmFit.fit(y, fs, start - onset, likely, floor);
+        if (law == null && lattice != null && !lattice.equals(likely)) {
             law = FmFit.fit(y, fs, start - onset, lattice, floor);
-            if (law == null) {
-                List<DampedSinusoid> all = new ArrayList<>(terms);
-                all.addAll(lattice.foretold(refinement.residual(terms), terms, fs, floor));
-                terms = all;
-                partials = lattice.partials(terms, account, fs);
-            } else {
-                partials = law.partials(y.length / fs, fs, floor);
-            }
+        }
+        if (law != null) {
+            partials = law.partials(y.length / fs, fs, floor);
+        } else if (lattice != null) {
+            List<DampedSinusoid> all = new ArrayList<>(terms);
+            all.addAll(lattice.foretold(refinement.residual(terms), terms, fs, floor));
+            terms = all;
+            partials = lattice.partials(terms, account, fs);
         }
         if (string != null) {
             progress.report(0.9, "looking where a string's partials must be");
