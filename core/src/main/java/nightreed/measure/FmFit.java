@@ -22,6 +22,9 @@ final class FmFit {
 
     private static final double HIGHEST_INDEX = 14;
 
+    /** An index that stays longer does not fall in any recording [s]: then it is a sum of plain exponentials. */
+    private static final double LONGEST_INDEX_SECONDS = 30;
+
     /** Share of the energy of the lines that Bessel functions may leave over: other sounds leave a tenth and more. */
     private static final double MOST_UNLIKE = 0.05;
 
@@ -83,7 +86,8 @@ final class FmFit {
         }
         double left = fit.left(best, length);
         boolean explains = left < MOST_LEFT * energy || left < 1.5 * floor.total() * length;
-        boolean sensible = best[2] > 0 && best[4] > -2.5 && best[4] < Math.log(2 * HIGHEST_INDEX);
+        boolean falls = best[3] > 1 / (LONGEST_INDEX_SECONDS * fs);
+        boolean sensible = falls && best[2] > 0 && best[4] > -2.5 && best[4] < Math.log(2 * HIGHEST_INDEX);
         return explains && sensible ? fit.law(best, length, left / length, sinceOnset) : null;
     }
 

@@ -48,6 +48,29 @@ public record FmLaw(
         return modulatorHz / carrierHz;
     }
 
+    /** Adds {@code gain} times the waveform to samples, the first of which lies so many samples after the onset. */
+    void addTo(double[] y, double sinceOnset, double fs, double gain) {
+        double decay = Math.log(1000) / t60Seconds / fs;
+        double fall = 1 / indexSeconds / fs;
+        for (int i = 0; i < y.length; i++) {
+            double t = i + sinceOnset;
+            double swing = index * Math.exp(-fall * t) * Math.sin(2 * Math.PI * modulatorHz / fs * t + modulatorRad);
+            y[i] += gain
+                    * amplitude
+                    * Math.exp(-decay * t)
+                    * Math.sin(2 * Math.PI * carrierHz / fs * t + carrierRad + swing);
+        }
+    }
+
+    /** Amplitude of the strongest line at the onset [1 = full scale]. */
+    double strongest() {
+        double most = 0;
+        for (double v : BesselJ.rjBesl(index, 0, MOST_ORDERS + 1).getVals()) {
+            most = Math.max(most, Math.abs(v));
+        }
+        return amplitude * most;
+    }
+
     /** A partial for every line that stands out of the noise over so many seconds, by rising frequency. */
     List<Partial> partials(double seconds, double fs, NoiseFloor floor) {
         double[] j = BesselJ.rjBesl(index, 0, MOST_ORDERS + 1).getVals();

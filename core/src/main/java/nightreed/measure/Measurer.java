@@ -167,7 +167,7 @@ public final class Measurer {
             partials.add(p.withRatio(p.frequencyHz() / base));
         }
         partials.sort(Comparator.comparingDouble(Partial::frequencyHz));
-        Residue residue = Residue.of(x, fs, onset.sample(), struck.start(), struck.terms(), floor);
+        Residue residue = Residue.of(x, fs, onset.sample(), struck.start(), struck.terms(), struck.fm(), floor);
         List<String> remarks = new ArrayList<>();
         if (chord != null) {
             remarks.add(chord.words());
@@ -179,7 +179,7 @@ public final class Measurer {
                 .mapToDouble(Partial::amplitude)
                 .max()
                 .orElse(0);
-        Tail tail = Tail.between(x, fs, onset.sample(), struck.start(), struck.terms(), floor, strongest);
+        Tail tail = Tail.between(x, fs, onset.sample(), struck, floor, strongest);
         if (tail != null) {
             remarks.add(tail.words(false));
         }
@@ -239,7 +239,7 @@ public final class Measurer {
         String note = Pitch.name(Pitch.nearestKey(f0));
         List<SeriesFit> ranked = SeriesFit.rank(partials);
         double lufs = Loudness.integrated(clip);
-        Residue residue = Residue.of(x, fs, onset.sample(), onset.sample(), List.of(), floor);
+        Residue residue = Residue.of(x, fs, onset.sample(), onset.sample(), List.of(), null, floor);
         int release = (int) Math.round(held.releaseSeconds() * fs);
         Tail tail = Tail.released(x, fs, release, floor, strongest * strongest / 2);
         List<String> remarks = new ArrayList<>(Remarks.of(clip, x, onset, floor, true, onsets));

@@ -1,5 +1,6 @@
 package nightreed.measure;
 
+import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.RealFft;
 import nightreed.measure.held.HeldSound;
@@ -43,8 +44,16 @@ public final class PartialSounds {
 
     /** What remains of the recording without its reliable partials. */
     public static Clip rest(Clip clip, Measurement m) {
-        float[] partials = of(clip, m, m.reliablePartials()).channel(0);
         double[] x = Channels.of(clip).samples();
+        if (m.fm() != null && m.reliablePartials().size() == m.partials().size()) { // nothing is left out by hand
+            double since = m.onsetSeconds() * clip.sampleRateHz();
+            int first = (int) Math.ceil(since);
+            double[] sounding = Arrays.copyOfRange(x, first, x.length);
+            m.fm().addTo(sounding, first - since, clip.sampleRateHz(), -1);
+            System.arraycopy(sounding, 0, x, first, sounding.length);
+            return Clip.mono(x, clip.sampleRateHz());
+        }
+        float[] partials = of(clip, m, m.reliablePartials()).channel(0);
         for (int i = 0; i < x.length; i++) {
             x[i] -= partials[i];
         }

@@ -29,12 +29,18 @@ final class Residue {
         this.floor = floor;
     }
 
-    static Residue of(double[] x, double fs, int onset, int start, List<DampedSinusoid> terms, NoiseFloor floor) {
+    /** @param fm law that stands for the terms, or null */
+    static Residue of(
+            double[] x, double fs, int onset, int start, List<DampedSinusoid> terms, FmLaw fm, NoiseFloor floor) {
         int length = (int) Math.min(x.length - onset, 0.35 * fs);
         double[] partials = new double[length];
         int back = start - onset;
         double strongest = 0;
-        for (DampedSinusoid t : terms) {
+        if (fm != null) {
+            fm.addTo(partials, 0, fs, 1);
+            strongest = fm.strongest();
+        }
+        for (DampedSinusoid t : fm != null ? List.<DampedSinusoid>of() : terms) {
             double grow = Math.exp(t.alpha() * back);
             double turn = -t.omega() * back;
             double re = grow * (t.cRe() * Math.cos(turn) - t.cIm() * Math.sin(turn));

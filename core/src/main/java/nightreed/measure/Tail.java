@@ -55,27 +55,26 @@ public record Tail(double t60Seconds, double t60SeSeconds, double levelDb) {
     }
 
     /**
-     * @param x     the note
-     * @param start sample at which the terms begin
-     * @param terms its partials
+     * @param x         the note
+     * @param struck    its partials
+     * @param strongest amplitude of the strongest at the onset
      * @return null if nothing dies there that could be followed
      */
-    static Tail between(
-            double[] x,
-            double fs,
-            int onset,
-            int start,
-            List<DampedSinusoid> terms,
-            NoiseFloor floor,
-            double strongest) {
+    static Tail between(double[] x, double fs, int onset, StruckNote struck, NoiseFloor floor, double strongest) {
+        int start = struck.start();
+        List<DampedSinusoid> terms = struck.terms();
         int from = Math.max(start, onset + (int) (AFTER_SECONDS * fs));
         int to = (int) Math.min(x.length, from + MOST_SECONDS * fs);
         if (to - start < 0.2 * fs || strongest <= 0) {
             return null;
         }
         double[] rest = Arrays.copyOfRange(x, start, to);
-        for (DampedSinusoid t : terms) {
-            t.addTo(rest, 0, -1);
+        if (struck.fm() != null) {
+            struck.fm().addTo(rest, start - onset, fs, -1);
+        } else {
+            for (DampedSinusoid t : terms) {
+                t.addTo(rest, 0, -1);
+            }
         }
         int n = RealFft.powerOfTwoFrom((int) (FRAME_SECONDS * fs));
         boolean[] free = new boolean[n / 2 + 1];

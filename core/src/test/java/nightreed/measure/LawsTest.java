@@ -84,6 +84,15 @@ class LawsTest {
         assertThat(fm.index()).isCloseTo(index, within(0.03 * index));
         assertThat(fm.indexSeconds()).isCloseTo(seconds, within(0.05 * seconds));
         assertThat(fm.t60Seconds()).isCloseTo(t60, within(0.05 * t60));
+        assertThat(m.tail()).as("its lines leave nothing between them").isNull();
+        double[] rest = PartialSounds.rest(note.clip(), m).mixed();
+        double[] whole = note.clip().mixed();
+        int from = (int) (0.22 * MadeUpNote.FS);
+        double left = Arrays.stream(rest, from, from + 9_600).map(v -> v * v).sum()
+                / Arrays.stream(whole, from, from + 9_600).map(v -> v * v).sum();
+        assertThat(10 * Math.log10(left))
+                .as("without it only the noise is left")
+                .isLessThan(seed % 2 == 0 ? -20 : -38);
         double[] j = BesselJ.rjBesl(index, 0, 8).getVals();
         double strongest = Arrays.stream(j).map(Math::abs).max().orElse(1);
         for (int k = 0; k < 8; k++) {
