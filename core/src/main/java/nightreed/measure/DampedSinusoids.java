@@ -9,6 +9,7 @@ import nightreed.dsp.Transforms;
  */
 final class DampedSinusoids {
     private static final int ROUNDS = 9;
+    private static final int FIRST_ROUNDS = 3;
     /** Partials that are kept at the most; a struck or plucked note has fewer that anyone hears. */
     static final int MOST = 120;
 
@@ -32,7 +33,20 @@ final class DampedSinusoids {
             double[] y, double sampleRateHz, NoiseFloor floor, Transforms transforms, Progress progress) {
         SpectralRefinement refinement = new SpectralRefinement(y, transforms);
         PartialSearch search = new PartialSearch(y.length, sampleRateHz, floor, transforms);
-        List<DampedSinusoid> terms = grown(refinement, search, List.of(), ROUNDS, progress);
+        return finish(refinement, search, begin(refinement, search), progress);
+    }
+
+    /** The first rounds of a search, in which the strong partials are found. */
+    static List<DampedSinusoid> begin(SpectralRefinement refinement, PartialSearch search) {
+        return grown(refinement, search, List.of(), FIRST_ROUNDS, Progress.NONE);
+    }
+
+    /** The rest of a search that {@link #begin} has begun. */
+    static List<DampedSinusoid> finish(
+            SpectralRefinement refinement, PartialSearch search, List<DampedSinusoid> begun, Progress progress) {
+        double sampleRateHz = search.sampleRateHz();
+        NoiseFloor floor = search.floor();
+        List<DampedSinusoid> terms = grown(refinement, search, begun, ROUNDS - FIRST_ROUNDS, progress);
         terms = refinement.split(terms, omega -> floor.at(omega * sampleRateHz / (2 * Math.PI)));
         return settled(refinement, search, terms);
     }
@@ -44,7 +58,8 @@ final class DampedSinusoids {
             List<DampedSinusoid> known,
             int rounds,
             Progress progress) {
-        return settled(refinement, search, grown(refinement, search, known, rounds, progress));
+        List<DampedSinusoid> moved = known.isEmpty() ? known : refinement.refine(known);
+        return settled(refinement, search, grown(refinement, search, moved, rounds, progress));
     }
 
     private static List<DampedSinusoid> grown(
@@ -55,7 +70,7 @@ final class DampedSinusoids {
             Progress progress) {
         int length = refinement.length();
         double fs = search.sampleRateHz();
-        List<DampedSinusoid> terms = known.isEmpty() ? new ArrayList<>() : refinement.refine(known);
+        List<DampedSinusoid> terms = new ArrayList<>(known);
         for (int round = 0; round < rounds; round++) {
             progress.report((double) round / rounds, "looking for partials, " + terms.size() + " so far");
             List<DampedSinusoid> fresh = new ArrayList<>();

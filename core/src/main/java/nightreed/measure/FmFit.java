@@ -29,7 +29,7 @@ final class FmFit {
     private static final double MOST_UNLIKE = 0.05;
 
     /** Beginning of the note, in which its envelope still rises [s after the onset]. */
-    private static final double RISE_SECONDS = 0.007;
+    static final double RISE_SECONDS = 0.007;
 
     /** Stretches on which everything is refined, one after the other [s], and the steps on each. */
     private static final double[] STRETCHES = {0.06, 0.2, 0.7, 2};

@@ -23,6 +23,9 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
 
     private static final int MOST_SEARCHES = 3;
 
+    /** Distance from whole numbers within which twice the ratio of carrier and modulator is one. */
+    private static final double HARMONIC = 0.03;
+
     /** Decay of a partial that could have been missed a few milliseconds later, at the most [s]. */
     private static final double LONGEST_NEW_T60 = 0.5;
 
@@ -39,8 +42,14 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
     static StruckNote analyse(
             double[] x, double fs, int onset, int late, int end, NoiseFloor floor, Progress progress) {
         Transforms transforms = new Transforms();
-        List<DampedSinusoid> terms =
-                DampedSinusoids.find(Arrays.copyOfRange(x, late, end), fs, floor, transforms, progress.part(0, 0.6));
+        SpectralRefinement first = new SpectralRefinement(Arrays.copyOfRange(x, late, end), transforms);
+        PartialSearch all = new PartialSearch(first.length(), fs, floor, transforms);
+        List<DampedSinusoid> terms = DampedSinusoids.begin(first, all);
+        FmLaw modulation = modulation(x, fs, onset, end, terms, floor);
+        if (modulation != null) {
+            return new StruckNote(late, terms, modulation.partials((end - onset) / fs, fs, floor), null, modulation);
+        }
+        terms = DampedSinusoids.finish(first, all, terms, progress.part(0, 0.6));
         int start = late;
         double background = background(x, fs, late, end, terms, floor);
         progress.report(0.6, "looking at the strike");
@@ -87,9 +96,8 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         if (law != null) {
             partials = law.partials(y.length / fs, fs, floor);
         } else if (lattice != null) {
-            List<DampedSinusoid> all = new ArrayList<>(terms);
-            all.addAll(lattice.foretold(refinement.residual(terms), terms, fs, floor));
-            terms = all;
+            terms = new ArrayList<>(terms);
+            terms.addAll(lattice.foretold(refinement.residual(terms), terms, fs, floor));
             partials = lattice.partials(terms, account, fs);
         }
         if (string != null) {
@@ -108,6 +116,24 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             partials = string.weigh(partials);
         }
         return new StruckNote(start, terms, partials, string, law);
+    }
+
+    /**
+     * The law of a modulation, if the strong partials lie on a lattice and it explains the samples: then nothing more has to
+     * be looked for. A lattice whose carrier is a multiple of its modulator, or half-way between two, is first taken for a
+     * harmonic series.
+     */
+    private static FmLaw modulation(
+            double[] x, double fs, int onset, int end, List<DampedSinusoid> strong, NoiseFloor floor) {
+        int from = onset + (int) Math.ceil(FmFit.RISE_SECONDS * fs);
+        SidebandLattice likely = SidebandLattice.likely(strong, fs, end - from);
+        if (likely == null) {
+            return null;
+        }
+        double halves = 2 * likely.carrierHz() / likely.modulatorHz();
+        return Math.abs(halves - Math.rint(halves)) < HARMONIC
+                ? null
+                : FmFit.fit(Arrays.copyOfRange(x, from, end), fs, from - onset, likely, floor);
     }
 
     /**
