@@ -16,6 +16,31 @@ record DampedSinusoid(double omega, double alpha, double cRe, double cIm, double
         return new DampedSinusoid(omega, alpha, 0, 0, Double.NaN, snr);
     }
 
+    /**
+     * The term of a frequency and a decay that explains the most of some samples by itself.
+     *
+     * @param variance of the noise at that frequency, over which the ratio is stated
+     */
+    static DampedSinusoid matched(double[] r, double omega, double alpha, double variance) {
+        int n = (int) Math.min(r.length, 7 / alpha);
+        double re = 0;
+        double im = 0;
+        double c = 1;
+        double s = 0;
+        double zr = Math.exp(-alpha) * Math.cos(omega);
+        double zi = -Math.exp(-alpha) * Math.sin(omega);
+        for (int i = 0; i < n; i++) {
+            re += r[i] * c;
+            im += r[i] * s;
+            double t = c * zr - s * zi;
+            s = c * zi + s * zr;
+            c = t;
+        }
+        double energy = -Math.expm1(-2 * alpha * n) / -Math.expm1(-2 * alpha);
+        double ratio = (re * re + im * im) / energy / variance;
+        return new DampedSinusoid(omega, alpha, 2 * re / energy, 2 * im / energy, Double.NaN, ratio);
+    }
+
     double amplitude() {
         return Math.hypot(cRe, cIm);
     }

@@ -237,26 +237,8 @@ record SidebandLattice(
         return out;
     }
 
-    /** The term of a frequency and a decay that explains the most of a residual, and its ratio over the noise. */
-    private static DampedSinusoid at(double[] r, double hz, double alpha, double fs, NoiseFloor floor) {
-        double omega = 2 * Math.PI * hz / fs;
-        int n = (int) Math.min(r.length, 7 / alpha);
-        double re = 0;
-        double im = 0;
-        double c = 1;
-        double s = 0;
-        double zr = Math.exp(-alpha) * Math.cos(omega);
-        double zi = -Math.exp(-alpha) * Math.sin(omega);
-        for (int i = 0; i < n; i++) {
-            re += r[i] * c;
-            im += r[i] * s;
-            double t = c * zr - s * zi;
-            s = c * zi + s * zr;
-            c = t;
-        }
-        double energy = -Math.expm1(-2 * alpha * n) / -Math.expm1(-2 * alpha);
-        double ratio = (re * re + im * im) / energy / floor.at(hz);
-        return new DampedSinusoid(omega, alpha, 2 * re / energy, 2 * im / energy, Double.NaN, ratio);
+    private static DampedSinusoid at(double[] residual, double hz, double alpha, double fs, NoiseFloor floor) {
+        return DampedSinusoid.matched(residual, 2 * Math.PI * hz / fs, alpha, floor.at(hz));
     }
 
     /**

@@ -160,7 +160,8 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             double zone = Math.max(alpha, 2 * Math.PI * 4 / fs);
             boolean taken = kept.stream().anyMatch(t -> Math.abs(t.omega() - omega) < zone && t.snr() > 32);
             if (!taken && alpha < 0.02) {
-                double ratio = matched(residual, omega, alpha) / floor.at(string.hz(n));
+                double ratio = DampedSinusoid.matched(residual, omega, alpha, floor.at(string.hz(n)))
+                        .snr();
                 if (ratio > FORETOLD_RATIO) {
                     fresh.add(DampedSinusoid.candidate(omega, alpha, ratio));
                 }
@@ -176,25 +177,6 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             all = refinement.refine(all);
         }
         return DampedSinusoids.prune(all, residual.length, fs, floor);
-    }
-
-    /** Power of the residual through the filter matched to a decay, as {@link PartialSearch} counts it. */
-    private static double matched(double[] r, double omega, double alpha) {
-        double re = 0;
-        double im = 0;
-        double c = 1;
-        double s = 0;
-        double zr = Math.exp(-alpha) * Math.cos(omega);
-        double zi = -Math.exp(-alpha) * Math.sin(omega);
-        int n = (int) Math.min(r.length, 7 / alpha);
-        for (int i = 0; i < n; i++) {
-            re += r[i] * c;
-            im += r[i] * s;
-            double t = c * zr - s * zi;
-            s = c * zi + s * zr;
-            c = t;
-        }
-        return (re * re + im * im) / (-Math.expm1(-2 * alpha * n) / -Math.expm1(-2 * alpha));
     }
 
     private static List<DampedSinusoid> moved(List<DampedSinusoid> terms, int by) {

@@ -14,6 +14,7 @@ import java.util.List;
  * @param depthSe      standard error of the depth [cents or dB]
  * @param shape        form of the swing
  * @param shapeOdds    how sure the shape is, 0 to 1
+ * @param ranked       all forms that were held against the path, the likeliest first
  * @param steps        of a stepped swing the value of each step from {@code delaySeconds} on, in the unit of the path and as
  *     far from its reference as the path; empty for the other forms
  */
@@ -27,8 +28,13 @@ public record Movement(
         double depthSe,
         Shape shape,
         double shapeOdds,
+        List<Ranked> ranked,
         List<Double> steps) {
+    /** How likely a form is, 0 to 1. */
+    public record Ranked(Shape shape, double odds) {}
+
     public Movement {
+        ranked = ranked == null ? List.of(new Ranked(shape, shapeOdds)) : List.copyOf(ranked); // as steps
         steps = steps == null ? List.of() : List.copyOf(steps); // older projects have none
     }
 

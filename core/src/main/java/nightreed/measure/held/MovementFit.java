@@ -1,8 +1,11 @@
 package nightreed.measure.held;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.TreeMap;
+import nightreed.measure.held.Movement.Ranked;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.LUDecomposition;
@@ -147,6 +150,7 @@ final class MovementFit {
                 depthSe,
                 shaped.shape,
                 shaped.odds,
+                shaped.ranked,
                 List.of());
         return new Result(best.beta[0], best.beta[1], m);
     }
@@ -163,6 +167,7 @@ final class MovementFit {
         double high = Arrays.stream(s.levels()).max().orElse(0);
         double spread = Math.sqrt(s.cost() / ww[0] * s.levels().length / t.length);
         double length = t[t.length - 1] - t[0];
+        double odds = 1 / (1 + Math.exp(-0.5 * Math.min(700, gain)));
         Movement m = new Movement(
                 s.rateHz(),
                 (high - low) / 2,
@@ -172,7 +177,8 @@ final class MovementFit {
                 s.rateHz() * StepFit.GUARD_SECONDS / length,
                 spread,
                 Movement.Shape.STEPPED,
-                1 / (1 + Math.exp(-0.5 * Math.min(700, gain))),
+                odds,
+                List.of(new Ranked(Movement.Shape.STEPPED, odds)),
                 Arrays.stream(s.levels()).boxed().toList());
         return new Result(ww[3] / ww[0], 0, m);
     }
@@ -216,7 +222,7 @@ final class MovementFit {
     }
 
     /** Form of a swing, how deep it then is, and how sure that is. */
-    private record Shaped(Movement.Shape shape, double depth, double odds) {}
+    private record Shaped(Movement.Shape shape, double depth, double odds, List<Ranked> ranked) {}
 
     /**
      * The form that explains the path best. A triangle's third harmonic is 19 dB down: at a small depth it cannot be told
@@ -225,7 +231,7 @@ final class MovementFit {
     private Shaped shaped(Model sine) {
         double phase = Math.atan2(sine.beta[3], sine.beta[2]);
         double sineBic = bic(sine.cost, 7);
-        Shaped best = new Shaped(Movement.Shape.SINE, Math.hypot(sine.beta[2], sine.beta[3]), 1);
+        Shaped best = new Shaped(Movement.Shape.SINE, Math.hypot(sine.beta[2], sine.beta[3]), 1, List.of());
         double least = sineBic;
         double sum = 0;
         double[] bics = new double[3];
@@ -236,11 +242,11 @@ final class MovementFit {
             for (double turn = -0.4; turn <= 0.41; turn += 0.1) {
                 Model m = new Model(sine.rate, sine.start, sine.ramp, phase + turn, shapes[k]);
                 double b = bic(m.cost, 7);
-                if (b < bics[k]) {
+                if (m.beta[2] > 0 && b < bics[k]) { // turned over it would be another phase
                     bics[k] = b;
-                    if (b < least && m.beta[2] > 0) {
+                    if (b < least) {
                         least = b;
-                        best = new Shaped(shapes[k], m.beta[2], 1);
+                        best = new Shaped(shapes[k], m.beta[2], 1, List.of());
                     }
                 }
             }
@@ -248,7 +254,12 @@ final class MovementFit {
         for (double b : bics) {
             sum += Math.exp(-0.5 * Math.min(700, b - least));
         }
-        return new Shaped(best.shape, best.depth, 1 / sum);
+        List<Ranked> ranked = new ArrayList<>();
+        for (int k = 0; k < shapes.length; k++) {
+            ranked.add(new Ranked(shapes[k], Math.exp(-0.5 * Math.min(700, bics[k] - least)) / sum));
+        }
+        ranked.sort(Comparator.comparingDouble(Ranked::odds).reversed());
+        return new Shaped(best.shape, best.depth, 1 / sum, ranked);
     }
 
     /** Weighted least squares for given rate, start and ramp. */

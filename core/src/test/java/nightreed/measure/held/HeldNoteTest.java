@@ -68,6 +68,9 @@ class HeldNoteTest {
         Movement v = measured(note).held().vibrato();
         assertThat(v.shape()).isEqualTo(shape);
         assertThat(v.shapeOdds()).isGreaterThan(0.9);
+        assertThat(v.ranked()).hasSize(3);
+        assertThat(v.ranked().get(0).shape()).isEqualTo(shape);
+        assertThat(v.ranked().stream().mapToDouble(Movement.Ranked::odds).sum()).isCloseTo(1, within(1e-9));
         assertThat(v.rateHz()).isCloseTo(4, within(0.1));
     }
 

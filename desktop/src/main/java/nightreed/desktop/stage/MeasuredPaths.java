@@ -147,14 +147,21 @@ final class MeasuredPaths {
                 ? null
                 : String.format(
                         Locale.ROOT,
-                        "%s %.2f Hz, %.1f ± %.1f %s, %s %.0f %%",
+                        "%s %.2f Hz, %.1f ± %.1f %s, %s",
                         what,
                         m.rateHz(),
                         m.depth(),
                         2 * m.depthSe(),
                         unit,
-                        m.shape().title(),
-                        100 * m.shapeOdds());
+                        ranked(m));
+    }
+
+    /** The forms that may be, the likeliest first. */
+    private static String ranked(Movement m) {
+        return m.ranked().stream()
+                .filter(r -> r.odds() > 0.01)
+                .map(r -> String.format(Locale.ROOT, "%s %.0f %%", r.shape().title(), 100 * r.odds()))
+                .collect(Collectors.joining(", "));
     }
 
     /** By how much each harmonic comes in later than the one below it [ms], NaN if too few can be read. */
