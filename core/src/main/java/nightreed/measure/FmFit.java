@@ -1,6 +1,8 @@
 package nightreed.measure;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -36,8 +38,8 @@ final class FmFit {
 
     private static final int[] STEPS = {14, 8, 5, 4};
 
-    /** Part of the energy that the law may leave over, if that is more than noise. */
-    private static final double MOST_LEFT = 0.004;
+    /** Part of the energy without the strongest line that the law may leave over, if that is more than noise. */
+    private static final double MOST_LEFT = 0.02;
 
     private static final int UNKNOWNS = 8; // ωc, ωm, a, b, ln I, φm, P, Q
 
@@ -54,9 +56,16 @@ final class FmFit {
     /**
      * @param y          the note from after its strike on
      * @param sinceOnset samples from the onset to the first of {@code y}
+     * @param found      terms of the strong lines from the first of {@code y} on
      * @return null if the note is not that of one sine modulating another
      */
-    static FmLaw fit(double[] y, double fs, int sinceOnset, SidebandLattice lattice, NoiseFloor floor) {
+    static FmLaw fit(
+            double[] y,
+            double fs,
+            int sinceOnset,
+            SidebandLattice lattice,
+            List<DampedSinusoid> found,
+            NoiseFloor floor) {
         FmFit fit = new FmFit(y, fs, sinceOnset);
         double[] best = null;
         double least = Double.POSITIVE_INFINITY;
@@ -80,15 +89,26 @@ final class FmFit {
             length = (int) Math.min(y.length - fit.first, STRETCHES[k] * fs);
             best = fit.refined(best, length, STEPS[k]);
         }
-        double energy = 0;
-        for (int i = fit.first; i < fit.first + length; i++) {
-            energy += y[i] * y[i];
-        }
         double left = fit.left(best, length);
-        boolean explains = left < MOST_LEFT * energy || left < 1.5 * floor.total() * length;
+        boolean explains =
+                left < Math.max(MOST_LEFT * fit.withoutStrongest(found, length), 1.5 * floor.total() * length);
         boolean falls = best[3] > 1 / (LONGEST_INDEX_SECONDS * fs);
         boolean sensible = falls && best[2] > 0 && best[4] > -2.5 && best[4] < Math.log(2 * HIGHEST_INDEX);
-        return explains && sensible ? fit.law(best, length, left / length, sinceOnset) : null;
+        FmLaw law = explains && sensible ? fit.law(best, length, left / length, sinceOnset) : null;
+        return law != null && law.lattice().holds(found, fs, y.length) ? law : null;
+    }
+
+    /** Energy that is left without the strongest term: one partial alone is no modulation, however much of the whole it is. */
+    private double withoutStrongest(List<DampedSinusoid> found, int length) {
+        double[] rest = Arrays.copyOf(y, first + length);
+        found.stream()
+                .max(Comparator.comparingDouble(t -> PartialSearch.power(t, length)))
+                .ifPresent(t -> t.addTo(rest, 0, -1));
+        double sum = 0;
+        for (int i = first; i < rest.length; i++) {
+            sum += rest[i] * rest[i];
+        }
+        return sum;
     }
 
     /** Where to begin: for the likeliest carriers the unknowns that a short stretch suggests. */

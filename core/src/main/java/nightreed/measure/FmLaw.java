@@ -43,6 +43,10 @@ public record FmLaw(
     /** Steps in which the energy of a line is summed. */
     private static final int STEPS = 60;
 
+    SidebandLattice lattice() {
+        return new SidebandLattice(carrierHz, modulatorHz, carrierVar, covariance, modulatorVar);
+    }
+
     /** Modulator over carrier. */
     public double ratio() {
         return modulatorHz / carrierHz;

@@ -65,6 +65,12 @@ record SidebandLattice(
         return best(lines(terms, fs, n), LIKELY_SHARE);
     }
 
+    /** Whether most of the lines that the terms make lie on this lattice, however weak they are. */
+    boolean holds(List<DampedSinusoid> terms, double fs, int n) {
+        List<Line> lines = lines(terms, fs, n);
+        return held(lines) >= LEAST_LINES * lines.size();
+    }
+
     private static SidebandLattice best(List<Line> lines, double leastShare) {
         if (lines.size() < FEWEST) {
             return null;

@@ -45,7 +45,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         SpectralRefinement first = new SpectralRefinement(Arrays.copyOfRange(x, late, end), transforms);
         PartialSearch all = new PartialSearch(first.length(), fs, floor, transforms);
         List<DampedSinusoid> terms = DampedSinusoids.begin(first, all);
-        FmLaw modulation = modulation(x, fs, onset, end, terms, floor);
+        FmLaw modulation = modulation(x, fs, onset, late, end, terms, floor);
         if (modulation != null) {
             return new StruckNote(late, terms, modulation.partials((end - onset) / fs, fs, floor), null, modulation);
         }
@@ -89,9 +89,9 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         string = StiffString.fit(partials);
         SidebandLattice lattice = string != null ? null : SidebandLattice.find(terms, fs, y.length);
         SidebandLattice likely = string != null ? null : SidebandLattice.likely(terms, fs, y.length);
-        FmLaw law = likely == null ? null : FmFit.fit(y, fs, start - onset, likely, floor);
+        FmLaw law = likely == null ? null : FmFit.fit(y, fs, start - onset, likely, terms, floor);
         if (law == null && lattice != null && !lattice.equals(likely)) {
-            law = FmFit.fit(y, fs, start - onset, lattice, floor);
+            law = FmFit.fit(y, fs, start - onset, lattice, terms, floor);
         }
         if (law != null) {
             partials = law.partials(y.length / fs, fs, floor);
@@ -124,7 +124,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
      * harmonic series.
      */
     private static FmLaw modulation(
-            double[] x, double fs, int onset, int end, List<DampedSinusoid> strong, NoiseFloor floor) {
+            double[] x, double fs, int onset, int late, int end, List<DampedSinusoid> strong, NoiseFloor floor) {
         int from = onset + (int) Math.ceil(FmFit.RISE_SECONDS * fs);
         SidebandLattice likely = SidebandLattice.likely(strong, fs, end - from);
         if (likely == null) {
@@ -133,7 +133,8 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         double halves = 2 * likely.carrierHz() / likely.modulatorHz();
         return Math.abs(halves - Math.rint(halves)) < HARMONIC
                 ? null
-                : FmFit.fit(Arrays.copyOfRange(x, from, end), fs, from - onset, likely, floor);
+                : FmFit.fit(
+                        Arrays.copyOfRange(x, from, end), fs, from - onset, likely, moved(strong, from - late), floor);
     }
 
     /**

@@ -121,6 +121,12 @@ class LawsTest {
                     .string(110 * (1 + seed), 0, 0.2, 1.5, 1e-6, 16)
                     .noise(50);
             assertThat(Measurer.measure(string.clip()).fm()).isNull();
+            MadeUpNote lonely = new MadeUpNote(seed, 0.2, 2) // nearly all of it is one partial
+                    .mode(440 + 31 * seed, 0.3, 1)
+                    .mode(1190 + 57 * seed, 0.015, 0.5)
+                    .mode(2300, 0.01, 0.3)
+                    .noise(20 + 10 * seed);
+            assertThat(Measurer.measure(lonely.clip()).fm()).isNull();
         }
     }
 
