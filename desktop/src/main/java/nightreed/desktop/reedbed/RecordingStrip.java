@@ -138,7 +138,7 @@ public final class RecordingStrip extends Drawing {
                 .filter(p -> p.t60Seconds() != null)
                 .toList();
         if (dying.isEmpty()) {
-            s.instead("T60: no partial of this recording dies by itself.");
+            s.instead("T60: no partial of this recording dies by one rate.");
             return;
         }
         double low =

@@ -143,7 +143,7 @@ final class DecayPlot extends Drawing {
 
     private String words() {
         if (partial.t60Seconds() == null) {
-            return "no T60: it hardly decays here";
+            return "no T60: it does not die by one rate";
         }
         String t = String.format(
                 Locale.ROOT,

@@ -147,7 +147,7 @@ final class MeasuredPaths {
                 ? null
                 : String.format(
                         Locale.ROOT,
-                        "%s %.2f Hz, %.1f ± %.1f %s, %s",
+                        unit.equals("oct") ? "%s %.2f Hz, %.2f ± %.2f %s, %s" : "%s %.2f Hz, %.1f ± %.1f %s, %s",
                         what,
                         m.rateHz(),
                         m.depth(),
@@ -160,6 +160,7 @@ final class MeasuredPaths {
     private static String ranked(Movement m) {
         return m.ranked().stream()
                 .filter(r -> r.odds() > 0.01)
+                .limit(2)
                 .map(r -> String.format(Locale.ROOT, "%s %.0f %%", r.shape().title(), 100 * r.odds()))
                 .collect(Collectors.joining(", "));
     }

@@ -28,7 +28,7 @@ final class PlainWords {
         }
         if (m.held() != null) {
             out.addAll(held(m.held()));
-        } else if (sure.size() >= 2) {
+        } else if (sure.size() >= 2 && m.fm() == null) {
             out.add(decays(sure));
         }
         if (m.inharmonicityB() != null) {
@@ -84,6 +84,9 @@ final class PlainWords {
                         1000 * m.noise().t60Seconds(),
                         Math.abs(m.noise().levelDb()),
                         m.noise().levelDb() < 0 ? "under" : "over");
+        if (m.fm() != null) {
+            return "Made of " + sure.size() + " lines of one modulation" + noise + ".";
+        }
         return "Made of " + dying + (dying == 1 ? " partial that dies" : " partials that die") + staying + noise + ".";
     }
 
@@ -306,12 +309,16 @@ final class PlainWords {
             return note + ". Too few partials to say what kind of body it is.";
         }
         String name = m.series().series().name();
+        if (m.fm() != null) {
+            return "Lines of a modulation, not of a body: heard at " + note + ".";
+        }
         String body = switch (name) {
             case "uniform free bar" -> "A plain bar, free at both ends";
             case "arched bar tuned 1:4", "arched bar tuned 1:3" -> "A bar hollowed to be in tune with itself";
             case "clamped tongue" -> "A tongue held at one end";
             case "tuned bell" -> "A tuned bell";
             case "harmonic" -> "A harmonic sound, such as a string or a pipe";
+            case "ideal membrane" -> "Close to the series of an " + name;
             default -> "Close to the series of a " + name;
         };
         return body + ": " + note + ". " + secondMode(m);

@@ -64,6 +64,22 @@ class MeasuredWordsTest {
     }
 
     @Test
+    void aModulationIsToldAsOneAndNotAsABody() throws Exception {
+        double[] x = new double[96_000];
+        for (int i = 9_600; i < x.length; i++) {
+            double t = (i - 9_600) / 48_000.0;
+            x[i] = 0.3
+                    * Math.exp(-3 * t)
+                    * Math.sin(2 * Math.PI * 310 * t + 4 * Math.exp(-5 * t) * Math.sin(900 * Math.PI * t));
+        }
+        List<String> words = PlainWords.about(Measurer.measure(Clip.mono(x, 48_000)));
+        assertThat(words.get(0)).startsWith("Lines of a modulation, not of a body");
+        assertThat(words)
+                .anyMatch(s -> s.contains("a sine at 310.0 Hz, modulated at 1.452 times that with an index of 4.0"));
+        assertThat(words).noneMatch(s -> s.contains("that die"));
+    }
+
+    @Test
     void severalNotesAtOnceAreToldToBeSo() throws Exception {
         double[] both = new double[16];
         System.arraycopy(harmonics(220, 8), 0, both, 0, 8);
