@@ -25,6 +25,16 @@ final class NoiseFloor {
         return new NoiseFloor(v, sampleRateHz);
     }
 
+    /** Whether there was background to measure, and not only the floor of rounding is assumed. */
+    boolean isKnown() {
+        for (double v : variance) {
+            if (v > LEAST) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     /**
      * Floor of the samples {@code from..to}, by averaged Hann-windowed transforms (Welch 1967) smoothed over a tenth of
      * the frequency. Too short a span (under 30 ms) says nothing and gives {@link #none}.

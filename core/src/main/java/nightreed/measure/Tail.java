@@ -12,7 +12,8 @@ import nightreed.dsp.RealFft;
  *
  * @param t60Seconds   time in which it falls by 60 dB [s]
  * @param t60SeSeconds standard error of it [s]
- * @param levelDb      level, carried back to the onset or to the release [dB re the strongest partial]
+ * @param levelDb      level, carried back to the onset or to the release [dB re the strongest partial]; between partials that of
+ *     150 Hz to 10 kHz
  */
 public record Tail(double t60Seconds, double t60SeSeconds, double levelDb) {
     /** The strike itself is over by then [s]. */
@@ -114,12 +115,12 @@ public record Tail(double t60Seconds, double t60SeSeconds, double levelDb) {
         // as much in all bins as in those that are free, and the mean square of the samples
         double scale = (double) (last - first) / counted / (n / 2.0);
         double seconds = (from - onset + n / 2.0) / fs;
-        return fit(power, background, hop / fs, seconds, strongest * strongest / 2 / scale);
+        return fit(power, background, floor.isKnown(), hop / fs, seconds, strongest * strongest / 2 / scale);
     }
 
     /**
      * @param release sample at which the note is let go
-     * @param level   mean square while it is held
+     * @param level   mean square of the strongest harmonic while it is held
      */
     static Tail released(double[] x, double fs, int release, NoiseFloor floor, double level) {
         int hop = (int) (0.01 * fs);
@@ -136,17 +137,20 @@ public record Tail(double t60Seconds, double t60SeSeconds, double levelDb) {
                 power[f] += v * v / hop;
             }
         }
-        return fit(power, background, hop / fs, 2.5 * hop / fs, level);
+        return fit(power, background, floor.isKnown(), hop / fs, 2.5 * hop / fs, level);
     }
 
     /** A straight fall from the first frame on, as long as it stands clear. */
-    private static Tail fit(double[] power, double background, double hop, double first, double reference) {
+    private static Tail fit(
+            double[] power, double background, boolean known, double hop, double first, double reference) {
         if (power.length == 0 || power[0] < BEGINS * background) {
             return null;
         }
+        // where the background before the note is not known, it may be what the end of the clip holds
+        double stop = Math.max((1 + CLEAR) * background, known ? 0 : BEGINS * quietest(power));
         LineFit line = new LineFit();
         int frames = 0;
-        while (frames < power.length && power[frames] > (1 + CLEAR) * background) {
+        while (frames < power.length && power[frames] > stop) {
             line.add(frames * hop, 10 * Math.log10(power[frames] - background));
             frames++;
         }
@@ -164,8 +168,15 @@ public record Tail(double t60Seconds, double t60SeSeconds, double levelDb) {
             return null;
         }
         double t60 = -60 / slope;
-        // frames overlap by half: so many fewer are independent
+        // frames that overlap by half are fewer independent ones; where they do not, this is on the safe side
         double se = t60 * scatter * Math.sqrt(1.5 * line.slopeVariance()) / -slope;
         return new Tail(t60, se, line.intercept() - slope * first - 10 * Math.log10(reference));
+    }
+
+    /** Median of the last fifth. */
+    private static double quietest(double[] power) {
+        double[] last = Arrays.copyOfRange(power, power.length * 4 / 5, power.length);
+        Arrays.sort(last);
+        return last[last.length / 2];
     }
 }

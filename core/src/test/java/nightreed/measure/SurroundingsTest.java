@@ -70,6 +70,34 @@ class SurroundingsTest {
         }
     }
 
+    @Test
+    void theLevelOfWhatRingsOnIsThatAtTheStrike() throws Exception {
+        double sigma = 0.01;
+        Tail tail = measured(new MadeUpNote(4, 0.2, 3)
+                        .mode(700, 0.3, 1.2)
+                        .mode(1930, 0.1, 0.8)
+                        .burst(sigma, 0.8)
+                        .noise(75))
+                .tail();
+        double share = (10_000 - 150) / 24_000.0; // of white noise lies where it is looked for
+        double expected = 10 * Math.log10(share * sigma * sigma / (0.3 * 0.3 / 2));
+        assertThat(tail.t60Seconds()).isCloseTo(0.8, within(0.05));
+        assertThat(tail.levelDb()).isCloseTo(expected, within(1.0));
+        assertThat(tail.t60SeSeconds()).isBetween(0.001, 0.05);
+    }
+
+    @ParameterizedTest
+    @ValueSource(doubles = {45, 90})
+    void anUnknownBackgroundDoesNotMakeARoomLonger(double snr) throws Exception {
+        MadeUpNote note =
+                new MadeUpNote(4, 0, 2).mode(700, 0.3, 1.2).burst(0.02, 0.5).noise(snr);
+        Tail tail = measured(note).tail();
+        assertThat(tail == null ? 0.5 : tail.t60Seconds()).isCloseTo(0.5, within(0.06));
+        if (snr > 60) {
+            assertThat(tail).as("with so little noise it can be told").isNotNull();
+        }
+    }
+
     @ParameterizedTest
     @ValueSource(ints = {0, 1, 2, 3})
     void whatIsDryHasNoRoom(int seed) throws Exception {
@@ -90,7 +118,10 @@ class SurroundingsTest {
         MadeUpNote note = new MadeUpNote(3, 0.2, 3)
                 .held(220, 10, 0.05, 1.5, t -> 0, t -> 0)
                 .noise(60);
-        assertThat(measured(note).tail().t60Seconds()).isCloseTo(0.15, within(0.02));
+        Tail release = measured(note).tail();
+        assertThat(release.t60Seconds()).isCloseTo(0.15, within(0.02));
+        // ten harmonics that fall by their number have 1.55 times the power of the first
+        assertThat(release.levelDb()).isCloseTo(10 * Math.log10(1.55), within(1.0));
         MadeUpNote wet = new MadeUpNote(3, 0.2, 3)
                 .held(220, 10, 0.05, 1.5, t -> 0, t -> 0)
                 .room(0.9, -6)
