@@ -235,11 +235,13 @@ final class PlainWords {
             figure(out, "noise between", m.held(), h -> String.format(Locale.ROOT, "%.0f dB", h.noiseDb()));
             figure(out, "let go", m.held(), h -> String.format(Locale.ROOT, "%.2f s", h.releaseSeconds()));
         }
-        figure(
-                out,
-                m.held() == null ? "rings on between" : "rings on after",
-                m.tail(),
-                t -> String.format(Locale.ROOT, "%.2f ± %.2f s", t.t60Seconds(), 2 * t.t60SeSeconds()));
+        if (m.tail() != null) {
+            figure(
+                    out,
+                    m.held() == null ? "rings on between" : "rings on after",
+                    m.tail(),
+                    t -> String.format(Locale.ROOT, "%.2f ± %.2f s", t.t60Seconds(), 2 * t.t60SeSeconds()));
+        }
         figure(
                 out,
                 "brightness",
