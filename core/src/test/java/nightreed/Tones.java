@@ -1,6 +1,8 @@
 package nightreed;
 
 import java.util.Random;
+import nightreed.dsp.Biquad;
+import nightreed.dsp.BiquadFilter;
 
 /** Signals with known truth for tests. */
 public final class Tones {
@@ -50,6 +52,21 @@ public final class Tones {
             s += (double) x[i] * x[i];
         }
         return 10 * Math.log10(s / (to - from));
+    }
+
+    /** Without what lies over a frequency, 24 dB per octave. */
+    public static float[] lowPassed(float[] x, double fs, double hz) {
+        Biquad cut = Biquad.lowPass(hz, Biquad.BUTTERWORTH_Q, fs);
+        double[] d = new double[x.length];
+        for (int i = 0; i < x.length; i++) {
+            d[i] = x[i];
+        }
+        d = BiquadFilter.apply(cut, BiquadFilter.apply(cut, d));
+        float[] y = new float[x.length];
+        for (int i = 0; i < x.length; i++) {
+            y[i] = (float) d[i];
+        }
+        return y;
     }
 
     /** Amplitude at one frequency over a whole stretch, Hann-weighted. */

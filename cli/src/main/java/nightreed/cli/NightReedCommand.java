@@ -22,6 +22,8 @@ import picocli.CommandLine.Spec;
         subcommands = {
             MeasureCommand.class,
             MatchCommand.class,
+            StartCommand.class,
+            ArithmeticCommand.class,
             RenderCommand.class,
             CompareCommand.class,
             RoomCommand.class

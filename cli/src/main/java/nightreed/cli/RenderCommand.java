@@ -1,13 +1,11 @@
 package nightreed.cli;
 
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.concurrent.Callable;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
-import nightreed.recipe.RecipeJson;
-import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.UnusableRecipe;
 import nightreed.sound.Clip;
 import nightreed.sound.WavFiles;
@@ -19,12 +17,12 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "render", description = "Plays one note of a recipe into a WAV file.")
+@Command(name = "render", description = "Plays one note of a recipe, or of several in layers, into a WAV file.")
 final class RenderCommand implements Callable<Integer> {
     @Spec
     CommandSpec spec;
 
-    @Parameters(paramLabel = "RECIPE.json", description = "Recipe as 'match' writes it.")
+    @Parameters(paramLabel = "RECIPE.json", description = "Recipe as 'match' and 'start' write it.")
     Path recipe;
 
     @Option(
@@ -52,22 +50,12 @@ final class RenderCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(), "--seconds must lie above 0 and up to 120, got " + seconds);
         }
-        Recipe r = read(recipe);
-        double strength = velocity != null
-                ? velocity
-                : r instanceof ResonatorRecipe m ? m.velocity().reference() : 0.7;
-        Clip clip = Renderer.note(r, key == null ? r.key() : key, strength, 0, seconds, 48_000);
-        WavFiles.write(clip, WavFiles.Format.PCM24, out);
+        Patch patch = RecipeFiles.read(recipe);
+        Recipe first = patch.layers().get(0).recipe();
+        double strength = velocity != null ? velocity : first.velocity().reference();
+        Clip clip = Renderer.played(patch, key == null ? first.key() : key, strength, seconds, seconds, 48_000);
+        boolean oneSide = Arrays.equals(clip.channel(0), clip.channel(1));
+        WavFiles.write(oneSide ? Clip.mono(clip.channel(0), 48_000) : clip, WavFiles.Format.PCM24, out);
         return 0;
-    }
-
-    private static Recipe read(Path file) throws UnusableRecipe {
-        try {
-            return RecipeJson.parse(Files.readString(file), String.valueOf(file.getFileName()));
-        } catch (NoSuchFileException e) {
-            throw new UnusableRecipe("There is no file " + file + ": check the name and the folder.", e);
-        } catch (IOException e) {
-            throw new UnusableRecipe(file + " could not be read as text: choose a recipe.json.", e);
-        }
     }
 }

@@ -17,7 +17,9 @@ final class RoomCommand implements Callable<Integer> {
     @Spec
     CommandSpec spec;
 
-    @Parameters(paramLabel = "INSTRUMENT", description = "What is played: slate-bars.")
+    @Parameters(
+            paramLabel = "INSTRUMENT",
+            description = "What is played: slate-bars, buoy-bell, ferry-horn, long-bow, eel-lute, ratchet-kit.")
     String instrument;
 
     @Option(

@@ -3,7 +3,7 @@ package nightreed.device;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import nightreed.dsp.CeilingLimiter;
 import nightreed.dsp.RiseGuard;
-import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.voice.Instrument;
 
@@ -85,7 +85,7 @@ public final class Desk implements AudioSource {
     }
 
     /** Puts a recipe under the keys; sounding notes follow it. */
-    public void instrument(ResonatorRecipe recipe) {
+    public void instrument(Recipe recipe) {
         Instrument now = instrument;
         if (recipe == null) {
             instrument = null;

@@ -4,6 +4,7 @@ import java.util.List;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.measure.Progress;
+import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
@@ -28,8 +29,30 @@ public final class Matcher {
         return new ResonatorFit(recording, progress).run();
     }
 
+    /** Whether the partials of a recipe are known without listening to it: plain modes and nothing behind them. */
+    public static boolean isPlain(Recipe recipe) {
+        return recipe instanceof ResonatorRecipe r
+                && r.body() == ResonatorRecipe.Body.MODES
+                && r.feed() == null
+                && r.common().routes().isEmpty()
+                && r.common().before() == null
+                && r.common().after() == null
+                && !r.common().effects().any();
+    }
+
+    /**
+     * The imitation as one side of a comparison: computed where the partials are known, otherwise rendered and measured.
+     *
+     * @throws UnusableSound if what is rendered cannot be measured
+     */
+    public static Side imitation(Side recording, Recipe recipe) throws UnusableSound {
+        return isPlain(recipe)
+                ? predictedSide(recording, (ResonatorRecipe) recipe)
+                : side(render(recipe, recording.measurement()), Progress.NONE);
+    }
+
     /** The recipe on its own key, laid out in time as the recording is. */
-    public static Clip render(ResonatorRecipe recipe, Measurement like) {
+    public static Clip render(Recipe recipe, Measurement like) {
         return Renderer.asFitted(recipe, like.onsetSeconds(), like.durationSeconds(), like.sampleRateHz());
     }
 

@@ -1,6 +1,6 @@
 package nightreed.match;
 
-import nightreed.recipe.Parameter;
+import nightreed.recipe.part.Parameter;
 
 /**
  * One change that brings an imitation closer, checked by a render.

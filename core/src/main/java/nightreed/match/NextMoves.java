@@ -8,8 +8,8 @@ import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.measure.Progress;
 import nightreed.recipe.Mode;
-import nightreed.recipe.Parameter;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.part.Parameter;
 
 /** The single changes that would help most, best first. */
 public final class NextMoves {

@@ -9,9 +9,9 @@ import nightreed.measure.Partial;
 import nightreed.measure.StrikeBands;
 import nightreed.measure.traits.Traits;
 import nightreed.music.Pitch;
-import nightreed.recipe.Exciter;
 import nightreed.recipe.Mode;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.part.Exciter;
 import nightreed.sound.Clip;
 import nightreed.voice.Renderer;
 

@@ -5,9 +5,9 @@ import java.util.List;
 import java.util.Map;
 import nightreed.measure.Measurement;
 import nightreed.measure.Progress;
-import nightreed.recipe.Parameter;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.part.Parameter;
 
 /**
  * How far each value of a recipe may move before anyone would hear it, and how strongly it moves the match.
@@ -34,7 +34,7 @@ public final class Tolerances {
         Map<String, Span> out = new LinkedHashMap<>();
         for (Recipe.Setting s : recipe.settings()) {
             Parameter p = s.parameter().around(s.value());
-            if (p.group() == Parameter.Group.PLAYING) {
+            if (p.group() != Parameter.Group.EXCITER && p.group() != Parameter.Group.BODY) {
                 continue;
             }
             progress.report(0, p.name());

@@ -21,7 +21,6 @@ import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
-import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.UnusableRecipe;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
@@ -380,7 +379,7 @@ public final class ProjectFile implements AutoCloseable {
     }
 
     /** @param comparison how close the recipe is to the recording */
-    public void addTake(Imitation imitation, String name, String note, Comparison comparison, ResonatorRecipe recipe)
+    public void addTake(Imitation imitation, String name, String note, Comparison comparison, Recipe recipe)
             throws UnusableProject {
         String picture = write(TakePicture.of(comparison));
         db.inTransaction(() -> db.insert(
@@ -466,13 +465,12 @@ public final class ProjectFile implements AutoCloseable {
         }
     }
 
-    private static ResonatorRecipe recipe(String json) throws SQLException {
+    private static Recipe recipe(String json) throws SQLException {
         if (json == null) {
             return null;
         }
         try {
-            Recipe r = RecipeJson.parse(json, "a stored recipe");
-            return (ResonatorRecipe) r;
+            return RecipeJson.parse(json, "a stored recipe");
         } catch (UnusableRecipe e) {
             throw new SQLException(e.getMessage(), e);
         }

@@ -1,7 +1,7 @@
 package nightreed.project;
 
 import nightreed.measure.Hand;
-import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.Recipe;
 
 /**
  * What an imitation is at one point of its history.
@@ -12,20 +12,20 @@ import nightreed.recipe.ResonatorRecipe;
  * @param note        note for the patch sheet, never null
  * @param hand        what was decided by hand about the measurement
  */
-public record Snapshot(Long recordingId, ResonatorRecipe recipe, ResonatorRecipe fitted, String note, Hand hand) {
+public record Snapshot(Long recordingId, Recipe recipe, Recipe fitted, String note, Hand hand) {
     public static final Snapshot EMPTY = new Snapshot(null, null, null, "");
 
     /** With the measurement as it is. */
-    public Snapshot(Long recordingId, ResonatorRecipe recipe, ResonatorRecipe fitted, String note) {
+    public Snapshot(Long recordingId, Recipe recipe, Recipe fitted, String note) {
         this(recordingId, recipe, fitted, note, Hand.NONE);
     }
 
-    public Snapshot withRecipe(ResonatorRecipe r) {
+    public Snapshot withRecipe(Recipe r) {
         return new Snapshot(recordingId, r, fitted, note, hand);
     }
 
     /** A recipe that the machine has just fitted. */
-    public Snapshot withFit(ResonatorRecipe r) {
+    public Snapshot withFit(Recipe r) {
         return new Snapshot(recordingId, r, r, note, hand);
     }
 

@@ -1,6 +1,6 @@
 package nightreed.project;
 
-import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.Recipe;
 
 /**
  * A recipe that was kept, with how close it was.
@@ -24,4 +24,4 @@ public record Take(
         String worst,
         Double worstJnd,
         TakePicture picture,
-        ResonatorRecipe recipe) {}
+        Recipe recipe) {}

@@ -1,5 +1,8 @@
 package nightreed.recipe;
 
+import nightreed.recipe.part.Dial;
+import nightreed.recipe.part.Parameter.Law;
+
 /**
  * One decaying partial of a resonator bank.
  *
@@ -8,7 +11,38 @@ package nightreed.recipe;
  * @param t60Seconds time to fall by 60 dB [s], 0.002 to 100
  * @param phaseRad   phase at the strike [rad] of a cosine
  */
-public record Mode(double ratio, double levelDb, double t60Seconds, double phaseRad) {
+public record Mode(
+        @Dial(
+                name = "ratio",
+                unit = "×",
+                least = 0.1,
+                most = 100,
+                law = Law.LOGARITHMIC,
+                decimals = 4,
+                meaning = "Frequency of this mode over that of the key.")
+        double ratio,
+
+        @Dial(
+                name = "level",
+                unit = "dB",
+                least = -80,
+                most = 6,
+                decimals = 1,
+                meaning = "How loud this mode is struck.")
+        double levelDb,
+
+        @Dial(
+                id = "t60",
+                name = "T60",
+                unit = "s",
+                least = 0.005,
+                most = 30,
+                law = Law.LOGARITHMIC,
+                decimals = 3,
+                meaning = "Time this mode takes to fall by 60 dB.")
+        double t60Seconds,
+
+        double phaseRad) {
     public Mode {
         if (!(ratio > 0 && ratio <= 200)) {
             throw new IllegalArgumentException("mode ratio must lie above 0 and at most at 200, got " + ratio);

@@ -1,17 +1,45 @@
 package nightreed.recipe;
 
 import java.util.List;
+import nightreed.music.Pitch;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Macro;
+import nightreed.recipe.part.Parameter;
+import nightreed.recipe.part.VelocityMap;
 
 /** How to make a sound. One record per method; a method that is added touches no other. */
-public sealed interface Recipe permits ResonatorRecipe {
+public sealed interface Recipe
+        permits ResonatorRecipe, FmRecipe, RingRecipe, FormantRecipe, StringRecipe, SubtractiveRecipe {
     /** Name of the method in files and on the command line. */
     String method();
 
     /** Key whose sound the values describe (MIDI number). */
     int key();
 
+    /** Offset of that key from A4 = 440 Hz [cents]. */
+    double tuningCents();
+
+    /** Level of everything [dBFS]. */
+    double levelDb();
+
+    /** Over the dynamics. */
+    VelocityMap velocity();
+
+    /** What every method can have. */
+    Common common();
+
+    /** Frequency of ratio 1 on the recipe's own key [Hz]. */
+    default double f0Hz() {
+        return Pitch.hz(key() + tuningCents() / 100);
+    }
+
     /** Every value with its description, in the order the sound travels. */
-    List<Setting> settings();
+    default List<Setting> settings() {
+        return Dials.of((Record) this).stream()
+                .map(r -> new Setting(r.parameter(), r.value()))
+                .toList();
+    }
 
     /**
      * The same recipe with one value changed.
@@ -19,6 +47,9 @@ public sealed interface Recipe permits ResonatorRecipe {
      * @throws IllegalArgumentException if there is no such value; one outside its range is held at the range's end
      */
     Recipe with(String parameterId, double value);
+
+    /** The recipe that sounds: with every macro's values where the macro puts them. */
+    Recipe played();
 
     /** One value of a recipe. */
     record Setting(Parameter parameter, double value) {}
@@ -35,6 +66,43 @@ public sealed interface Recipe permits ResonatorRecipe {
                 return s;
             }
         }
-        throw new IllegalArgumentException("there is no value '" + parameterId + "' in a recipe of " + method());
+        throw unknown(this, parameterId);
+    }
+
+    /** Parts that this recipe may have and has not, such as a reverb. */
+    default List<Dials.Absent> absent() {
+        return Dials.absent((Record) this);
+    }
+
+    /** With one of {@link #absent} in its usual form. */
+    default Recipe withPart(String id) {
+        return (Recipe) Dials.added((Record) this, id);
+    }
+
+    /** Without a part; unchanged if it is not there or must be. */
+    default Recipe withoutPart(String id) {
+        return (Recipe) Dials.removed((Record) this, id);
+    }
+
+    /** What {@link #with} does for any kind of recipe. */
+    static <R extends Record & Recipe> R changed(R recipe, String id, double value) {
+        R moved = Dials.with(recipe, id, value);
+        if (moved == null) {
+            throw unknown(recipe, id);
+        }
+        return moved;
+    }
+
+    /** What {@link #played} does for any kind of recipe. */
+    static <R extends Record & Recipe> R withMacros(R recipe) {
+        R r = recipe;
+        for (Macro m : recipe.common().macros()) {
+            r = m.on(r);
+        }
+        return r;
+    }
+
+    private static IllegalArgumentException unknown(Recipe recipe, String id) {
+        return new IllegalArgumentException("there is no value '" + id + "' in a recipe of " + recipe.method());
     }
 }

@@ -1,16 +1,50 @@
 package nightreed.recipe;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.core.JsonGenerator;
+import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.DeserializationContext;
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonDeserializer;
+import com.fasterxml.jackson.databind.JsonMappingException;
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.JsonSerializer;
+import com.fasterxml.jackson.databind.SerializerProvider;
+import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
 import com.fasterxml.jackson.databind.json.JsonMapper;
-import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.module.SimpleModule;
+import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 
-/** Recipes as JSON, schema {@value #SCHEMA} (docs/formats.md). */
+/**
+ * Recipes as JSON, schema {@value #SCHEMA}; {@value #FIRST_SCHEMA} is read, too (docs/formats.md). The fields are the
+ * components of the records.
+ */
 public final class RecipeJson {
-    public static final String SCHEMA = "recipe-1";
+    public static final String SCHEMA = "recipe-2";
+    public static final String PATCH_SCHEMA = "patch-1";
+    private static final String FIRST_SCHEMA = "recipe-1";
+    private static final Map<String, Class<? extends Recipe>> METHODS = new TreeMap<>(Map.of(
+            "resonators", ResonatorRecipe.class,
+            "fm", FmRecipe.class,
+            "ring", RingRecipe.class,
+            "formant", FormantRecipe.class,
+            "string", StringRecipe.class,
+            "subtractive", SubtractiveRecipe.class));
+    private static final JsonMapper MAPPER = JsonMapper.builder()
+            .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+            .disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)
+            .serializationInclusion(JsonInclude.Include.NON_EMPTY)
+            .addModule(new SimpleModule()
+                    .addSerializer(Feed.class, new FeedOut())
+                    .addDeserializer(Feed.class, new FeedIn()))
+            .build();
 
     private RecipeJson() {}
 
@@ -20,100 +54,147 @@ public final class RecipeJson {
     }
 
     public static ObjectNode tree(Recipe recipe) {
-        ObjectNode o = new ObjectNode(JsonNodeFactory.instance);
+        ObjectNode o = MAPPER.createObjectNode();
         o.put("schema", SCHEMA);
         o.put("method", recipe.method());
-        if (recipe instanceof ResonatorRecipe r) {
-            write(r, o);
-        }
+        o.setAll((ObjectNode) MAPPER.valueToTree(recipe));
         return o;
     }
 
-    /** @throws UnusableRecipe if the text is not a recipe of a known schema, or a value is missing or absurd */
-    public static Recipe parse(String json, String name) throws UnusableRecipe {
+    /** Indented JSON text of layers, schema {@value #PATCH_SCHEMA}. */
+    public static String text(Patch patch) {
+        ObjectNode o = MAPPER.createObjectNode();
+        o.put("schema", PATCH_SCHEMA);
+        ArrayNode layers = o.putArray("layers");
+        for (Layer l : patch.layers()) {
+            layers.addObject()
+                    .put("balanceDb", l.balanceDb())
+                    .put("transpose", l.transpose())
+                    .put("lowKey", l.lowKey())
+                    .put("highKey", l.highKey())
+                    .put("fadeKeys", l.fadeKeys())
+                    .set("recipe", tree(l.recipe()));
+        }
+        return o.toPrettyString();
+    }
+
+    /** Layers, or a recipe as the only layer. @throws UnusableRecipe if it is neither, or a value is missing or absurd */
+    public static Patch parsePatch(String json, String name) throws UnusableRecipe {
         JsonNode o;
         try {
-            o = JsonMapper.builder().build().readTree(json);
+            o = MAPPER.readTree(json);
         } catch (JsonProcessingException e) {
-            throw new UnusableRecipe(
-                    name + " is not JSON (line " + e.getLocation().getLineNr() + "): choose a recipe.json.", e);
+            return Patch.of(parse(json, name)); // which explains
         }
-        if (o == null || !o.isObject() || !o.path("schema").asText().equals(SCHEMA)) {
-            throw new UnusableRecipe(name + " is not a recipe of schema " + SCHEMA
-                    + ": it may be another file, or come from a newer version.");
+        if (o == null || !o.path("schema").asText().equals(PATCH_SCHEMA)) {
+            return Patch.of(parse(json, name));
         }
-        String method = o.path("method").asText();
-        if (!method.equals("resonators")) {
-            throw new UnusableRecipe(name + " is a recipe of the method '" + method
-                    + "', which this version does not know; it knows: resonators.");
+        List<Layer> layers = new ArrayList<>();
+        for (JsonNode l : o.path("layers")) {
+            String which = "layer " + (layers.size() + 1) + " of " + name;
+            Recipe recipe = parse(l.path("recipe").toString(), which);
+            try {
+                layers.add(new Layer(
+                        recipe,
+                        l.path("balanceDb").asDouble(0),
+                        l.path("transpose").asInt(0),
+                        l.path("lowKey").asInt(0),
+                        l.path("highKey").asInt(127),
+                        l.path("fadeKeys").asInt(0)));
+            } catch (IllegalArgumentException e) {
+                throw new UnusableRecipe(which + " cannot be used: " + e.getMessage() + ".", e);
+            }
         }
         try {
-            return readResonators(o);
+            return new Patch(layers);
         } catch (IllegalArgumentException e) {
             throw new UnusableRecipe(name + " cannot be used: " + e.getMessage() + ".", e);
         }
     }
 
-    private static void write(ResonatorRecipe r, ObjectNode o) {
-        o.put("key", r.key()).put("tuningCents", r.tuningCents()).put("levelDb", r.levelDb());
-        o.putObject("exciter")
-                .put("contactMs", r.exciter().contactMs())
-                .put("noiseDb", r.exciter().noiseDb())
-                .put("noiseT60Ms", r.exciter().noiseT60Ms())
-                .put("noiseLowHz", r.exciter().noiseLowHz())
-                .put("noiseHighHz", r.exciter().noiseHighHz());
-        var modes = o.putArray("modes");
-        for (Mode m : r.modes()) {
-            modes.addObject()
-                    .put("ratio", m.ratio())
-                    .put("levelDb", m.levelDb())
-                    .put("t60Seconds", m.t60Seconds())
-                    .put("phaseRad", m.phaseRad());
+    /** @throws UnusableRecipe if the text is not a recipe of a known schema, or a value is missing, unknown or absurd */
+    public static Recipe parse(String json, String name) throws UnusableRecipe {
+        JsonNode node;
+        try {
+            node = MAPPER.readTree(json);
+        } catch (JsonProcessingException e) {
+            int line = e.getLocation() == null ? 1 : e.getLocation().getLineNr();
+            throw new UnusableRecipe(name + " is not JSON (line " + line + "): choose a recipe.json.", e);
         }
-        o.putObject("keyTracking")
-                .put("decayPower", r.keyTracking().decayPower())
-                .put("exciterShare", r.keyTracking().exciterShare());
-        o.putObject("velocity")
-                .put("reference", r.velocity().reference())
-                .put("levelDb", r.velocity().levelDb())
-                .put("hardnessOctaves", r.velocity().hardness());
-        o.put("damperT60Seconds", r.damperT60());
+        String schema = node == null ? "" : node.path("schema").asText();
+        if (!(node instanceof ObjectNode o) || !schema.equals(SCHEMA) && !schema.equals(FIRST_SCHEMA)) {
+            throw new UnusableRecipe(name + " is not a recipe of schema " + SCHEMA
+                    + ": it may be another file, or come from a newer version.");
+        }
+        String method = o.path("method").asText();
+        Class<? extends Recipe> type = METHODS.get(method);
+        if (type == null) {
+            throw new UnusableRecipe(name + " is a recipe of the method '" + method
+                    + "', which this version does not know; it knows: " + String.join(", ", METHODS.keySet()) + ".");
+        }
+        if (schema.equals(FIRST_SCHEMA) && o.path("velocity") instanceof ObjectNode v) {
+            v.put("floor", 0.0);
+        }
+        o.remove("schema");
+        o.remove("method");
+        try {
+            return MAPPER.treeToValue(o, type);
+        } catch (JsonProcessingException e) {
+            throw new UnusableRecipe(name + " cannot be used: " + explained(e) + ".", e);
+        }
     }
 
-    private static ResonatorRecipe readResonators(JsonNode o) {
-        List<Mode> modes = new ArrayList<>();
-        for (JsonNode m : o.path("modes")) {
-            modes.add(
-                    new Mode(number(m, "ratio"), number(m, "levelDb"), number(m, "t60Seconds"), number(m, "phaseRad")));
+    /** Where the fault is, and what. */
+    private static String explained(JsonProcessingException e) {
+        StringBuilder where = new StringBuilder();
+        if (e instanceof JsonMappingException m) {
+            for (JsonMappingException.Reference r : m.getPath()) {
+                where.append(
+                        r.getFieldName() != null
+                                ? (where.isEmpty() ? "" : ".") + r.getFieldName()
+                                : "[" + (r.getIndex() + 1) + "]");
+            }
         }
-        JsonNode e = o.path("exciter");
-        JsonNode k = o.path("keyTracking");
-        JsonNode v = o.path("velocity");
-        double key = number(o, "key");
-        if (key != Math.rint(key)) {
-            throw new IllegalArgumentException("the key must be a whole MIDI number, got " + key);
+        String at = where.isEmpty() ? "" : "in '" + where + "': ";
+        if (e.getCause() instanceof IllegalArgumentException bad && bad.getMessage() != null) {
+            return at + bad.getMessage();
         }
-        return new ResonatorRecipe(
-                (int) key,
-                number(o, "tuningCents"),
-                number(o, "levelDb"),
-                new Exciter(
-                        number(e, "contactMs"),
-                        number(e, "noiseDb"),
-                        number(e, "noiseT60Ms"),
-                        number(e, "noiseLowHz"),
-                        number(e, "noiseHighHz")),
-                modes,
-                new KeyTracking(number(k, "decayPower"), number(k, "exciterShare")),
-                new VelocityMap(number(v, "reference"), number(v, "levelDb"), number(v, "hardnessOctaves")),
-                number(o, "damperT60Seconds"));
+        String field = where.substring(where.lastIndexOf(".") + 1);
+        if (e instanceof UnrecognizedPropertyException) {
+            return "there is no value '" + where + "'";
+        }
+        String said = String.valueOf(e.getOriginalMessage());
+        if (said.contains("Cannot map `null`") || said.contains("Cannot coerce `null`") || said.contains("null")) {
+            return "'" + where + "' is missing";
+        }
+        if (field.equals("key")) {
+            return "the key must be a whole MIDI number";
+        }
+        if (said.contains("not one of the values accepted")) {
+            return at + "must be one of " + said.replaceFirst("(?s).*accepted for Enum class: ", "");
+        }
+        return at + "a value is of the wrong kind";
     }
 
-    private static double number(JsonNode o, String field) {
-        JsonNode v = o.path(field);
-        if (!v.isNumber()) {
-            throw new IllegalArgumentException("the number '" + field + "' is missing or not a number");
+    private static final class FeedOut extends JsonSerializer<Feed> {
+        @Override
+        public void serialize(Feed f, JsonGenerator g, SerializerProvider p) throws IOException {
+            g.writeStartObject();
+            g.writeNumberField("sampleRateHz", f.sampleRateHz());
+            g.writeStringField("pcm16", f.pcm16());
+            g.writeEndObject();
         }
-        return v.asDouble();
+    }
+
+    private static final class FeedIn extends JsonDeserializer<Feed> {
+        @Override
+        public Feed deserialize(JsonParser p, DeserializationContext c) throws IOException {
+            JsonNode n = p.readValueAsTree();
+            try {
+                return Feed.of(n.path("sampleRateHz").asInt(), n.path("pcm16").asText());
+            } catch (IllegalArgumentException e) {
+                throw JsonMappingException.from(p, e.getMessage(), e);
+            }
+        }
     }
 }

@@ -3,7 +3,7 @@
  *
  * <h2>Where to start</h2>
  * {@link nightreed.recipe.Recipe} is the family, one record per method; {@link nightreed.recipe.ResonatorRecipe} is the
- * first of them. {@link nightreed.recipe.Parameter} describes a value once, for rulers, files, sheets, moves and undo;
+ * first of them. {@link nightreed.recipe.part.Parameter} describes a value once, for rulers, files, sheets, moves and undo;
  * {@link nightreed.recipe.RecipeJson} is the file format.
  *
  * <h2>Conventions</h2>

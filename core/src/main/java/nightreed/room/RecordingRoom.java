@@ -17,6 +17,10 @@ public final class RecordingRoom {
 
     private static final String SLATE_BARS = "slate-bars";
     private static final String BUOY_BELL = "buoy-bell";
+    private static final String FERRY_HORN = "ferry-horn";
+    private static final String LONG_BOW = "long-bow";
+    private static final String EEL_LUTE = "eel-lute";
+    private static final String RATCHET_KIT = "ratchet-kit";
 
     private RecordingRoom() {}
 
@@ -34,7 +38,11 @@ public final class RecordingRoom {
     public static List<Instrument> instruments() {
         return List.of(
                 new Instrument(SLATE_BARS, "Slate bars", 48, 91, 69),
-                new Instrument(BUOY_BELL, "Ostrel buoy bell", 52, 79, 62));
+                new Instrument(BUOY_BELL, "Ostrel buoy bell", 52, 79, 62),
+                new Instrument(FERRY_HORN, "Night ferry's horn", 40, 70, 53),
+                new Instrument(LONG_BOW, "Long bow", 45, 76, 57),
+                new Instrument(EEL_LUTE, "Eel lute", 40, 76, 50),
+                new Instrument(RATCHET_KIT, "Ratchet kit", 48, 84, 72));
     }
 
     /** @throws IllegalArgumentException naming what there is, if there is no such instrument */
@@ -76,6 +84,26 @@ public final class RecordingRoom {
     }
 
     private static double[] play(String id, double hz, double velocity, Noise chance) {
+        switch (id) {
+            case FERRY_HORN -> {
+                return new FerryHorn(hz, chance).blow(velocity, 2.2, (int) (2.6 * SAMPLE_RATE_HZ), SAMPLE_RATE_HZ);
+            }
+            case LONG_BOW -> {
+                return new LongBow(hz, chance).bow(velocity, 2.6, (int) (3.2 * SAMPLE_RATE_HZ), SAMPLE_RATE_HZ);
+            }
+            case EEL_LUTE -> {
+                return new EelLute(hz, chance).pluck(velocity, (int) (4.0 * SAMPLE_RATE_HZ), SAMPLE_RATE_HZ);
+            }
+            case RATCHET_KIT -> {
+                boolean wood = hz < 440 * Math.pow(2, (RatchetKit.HIGHEST_WOOD + 0.6 - 69) / 12);
+                double hit = 0.6 * Math.pow(8, velocity); // speed of the stick: 0.6 to 5 m/s
+                int length = (int) ((wood ? 0.7 : 2.8) * SAMPLE_RATE_HZ);
+                return new RatchetKit(hz, wood, chance).strike(hit, length, SAMPLE_RATE_HZ);
+            }
+            default -> {
+                // the two that came first, below
+            }
+        }
         if (id.equals(BUOY_BELL)) {
             double speed = 0.2 * Math.pow(9, velocity); // of the clapper: 0.2 to 1.8 m/s
             double ring = Math.min(9.0, 7.0 * Math.pow(300 / hz, 0.3));

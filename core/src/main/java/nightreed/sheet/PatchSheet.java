@@ -9,9 +9,9 @@ import nightreed.match.Tolerances;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.music.Pitch;
-import nightreed.recipe.Parameter;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.part.Parameter;
 
 /**
  * One page to build the sound from anywhere: every value with its unit and how far it may move, the partials of the
@@ -34,8 +34,8 @@ public final class PatchSheet {
             String project,
             String imitation,
             Measurement measurement,
-            ResonatorRecipe recipe,
-            ResonatorRecipe fitted,
+            Recipe recipe,
+            Recipe fitted,
             Map<String, Tolerances.Span> tolerances,
             Comparison comparison,
             String note) {
@@ -48,15 +48,15 @@ public final class PatchSheet {
         h.append("<p class=\"quiet\">").append(escape(project)).append("</p>\n");
         h.append("<h1>")
                 .append(escape(imitation))
-                .append("</h1>\n<p>Method: resonators, ")
-                .append(recipe.modes().size())
-                .append(" modes. Values hold for key ")
+                .append("</h1>\n<p>Method: ")
+                .append(method(recipe))
+                .append(". Values hold for key ")
                 .append(Pitch.name(recipe.key()))
                 .append(" (MIDI ")
                 .append(recipe.key())
                 .append(") at velocity ")
                 .append(number(recipe.velocity().reference(), 2))
-                .append(". 0 dB is a mode of full level.</p>\n");
+                .append(".</p>\n");
         if (!note.isBlank()) {
             h.append("<h2>Note</h2>\n<p class=\"note\">").append(escape(note)).append("</p>\n");
         }
@@ -88,8 +88,7 @@ public final class PatchSheet {
         h.append("</tr></table>\n");
     }
 
-    private static void values(
-            StringBuilder h, ResonatorRecipe recipe, ResonatorRecipe fitted, Map<String, Tolerances.Span> tolerances) {
+    private static void values(StringBuilder h, Recipe recipe, Recipe fitted, Map<String, Tolerances.Span> tolerances) {
         h.append("<h2>Values</h2>\n<table><tr><th class=\"l\">value</th><th>set to</th><th>unit</th>")
                 .append("<th>may move from</th><th>to</th><th class=\"l\">origin</th></tr>\n");
         Parameter.Group group = null;
@@ -119,7 +118,13 @@ public final class PatchSheet {
         h.append("</table>\n<p class=\"quiet\">\"May move\": each value alone, before anyone would hear it.</p>\n");
     }
 
-    private static String origin(Parameter p, double value, ResonatorRecipe fitted) {
+    private static String method(Recipe recipe) {
+        return recipe instanceof ResonatorRecipe r
+                ? "resonators, " + r.modes().size() + (r.body() == ResonatorRecipe.Body.MODES ? " modes" : " combs")
+                : recipe.method();
+    }
+
+    private static String origin(Parameter p, double value, Recipe fitted) {
         if (p.group() == Parameter.Group.PLAYING) {
             return "usual value, one note cannot tell";
         }

@@ -1,106 +1,211 @@
 package nightreed.voice;
 
-import nightreed.recipe.ResonatorRecipe;
+import java.util.List;
+import nightreed.recipe.Layer;
+import nightreed.recipe.Patch;
+import nightreed.recipe.Recipe;
 
 /**
- * A recipe that can be played: polyphonic, with voices that are taken from the oldest quiet notes when all are in use.
- * One thread renders and plays; another may hand in a new recipe at any time through {@link #recipe(ResonatorRecipe)}.
- * After the constructor nothing allocates.
+ * What is played: up to four recipes together, each with notes of its own, so that a tail is never cut by the next note. One
+ * thread renders and plays; another may hand in a new recipe at any time through {@link #recipe(Recipe)}. Rendering and
+ * playing allocate nothing, and the same events give the same samples in blocks of any size.
  */
 public final class Instrument {
-    private static final int VOICES = 24;
-    private static final int BLOCK = 64;
-    private final ResonatorVoice[] voices = new ResonatorVoice[VOICES];
-    private volatile ResonatorRecipe wanted;
-    private ResonatorRecipe current;
-    private long strikes;
+    private final double fs;
+    private final int most;
+    private volatile Build wanted;
+    private Build current;
+    private Build old; // fades out after a change of method
+    private double bend;
+    private double wheel;
+    private boolean pedal;
+    private final float[] mixLeft = new float[128];
+    private final float[] mixRight = new float[128];
 
-    public Instrument(ResonatorRecipe recipe, double sampleRateHz) {
-        wanted = recipe;
-        current = recipe;
-        for (int i = 0; i < VOICES; i++) {
-            voices[i] = new ResonatorVoice(sampleRateHz, BLOCK);
+    /** Players for the layers of a patch. */
+    private static final class Build {
+        private final Patch patch;
+        private final List<Player<?>> players;
+
+        Build(Patch patch, List<Player<?>> players) {
+            this.patch = patch;
+            this.players = players;
         }
     }
 
-    /** Changes the recipe; sounding notes follow from the next 64 samples on. Any thread. */
-    public void recipe(ResonatorRecipe recipe) {
-        wanted = recipe;
+    public Instrument(Recipe recipe, double sampleRateHz) {
+        this(Patch.of(recipe), sampleRateHz);
     }
 
-    public ResonatorRecipe recipe() {
-        return wanted;
+    public Instrument(Patch patch, double sampleRateHz) {
+        this(patch, sampleRateHz, Player.VOICES);
     }
 
-    /** @param velocity 0 to 1 */
+    /** @param most notes of one recipe that sound at once */
+    Instrument(Patch patch, double sampleRateHz, int most) {
+        this.fs = sampleRateHz;
+        this.most = most;
+        Patch played = patch.played();
+        wanted = new Build(played, Players.of(played, fs, most));
+        current = wanted;
+    }
+
+    /** Changes the recipe; sounding notes follow. Not on the audio thread. */
+    public void recipe(Recipe recipe) {
+        patch(Patch.of(recipe));
+    }
+
+    /** Changes what is played; notes of layers that are built alike follow, others fade. Not on the audio thread. */
+    public void patch(Patch patch) {
+        Patch played = patch.played();
+        Build now = wanted;
+        boolean same = now.patch.builtLike(played);
+        wanted = new Build(played, same ? now.players : Players.of(played, fs, most));
+    }
+
+    public Recipe recipe() {
+        return wanted.patch.layers().get(0).recipe();
+    }
+
+    /** @param key MIDI number @param velocity 0 to 1 */
     public void noteOn(int key, double velocity) {
         takeOver();
-        int quietest = 0;
-        double least = Double.POSITIVE_INFINITY;
-        for (int i = 0; i < VOICES; i++) {
-            if (!voices[i].sounding()) {
-                start(voices[i], key, velocity);
-                return;
-            }
-            double e = voices[i].energy() * (voices[i].held() ? 4 : 1);
-            if (e < least) {
-                least = e;
-                quietest = i;
+        double v = Math.max(0, Math.min(1, velocity));
+        for (int i = 0; i < current.players.size(); i++) {
+            Layer l = current.patch.layers().get(i);
+            double gain = l.gainAt(key);
+            int played = key + l.transpose();
+            if (gain > 0 && played >= 0 && played <= 127) {
+                current.players.get(i).noteOn(played, v, gain);
             }
         }
-        start(voices[quietest], key, velocity); // the least audible of all makes room
-    }
-
-    private void start(ResonatorVoice v, int key, double velocity) {
-        // each strike has its own noise, yet the same events give the same samples
-        v.strike(current, key, Math.max(0, Math.min(1, velocity)), 1000 + strikes++);
     }
 
     public void noteOff(int key) {
         takeOver();
-        for (ResonatorVoice v : voices) {
-            if (v.sounding() && v.held() && v.key() == key) {
-                v.release(current);
-            }
+        for (int i = 0; i < current.players.size(); i++) {
+            current.players.get(i).noteOff(key + current.patch.layers().get(i).transpose());
+        }
+    }
+
+    /** Sustain pedal. */
+    public void pedal(boolean down) {
+        takeOver();
+        pedal = down;
+        for (int i = 0; i < current.players.size(); i++) {
+            current.players.get(i).pedal(down);
+        }
+    }
+
+    /** Pitch wheel, -1 to 1. */
+    public void bend(double value) {
+        bend = value;
+        wheels();
+    }
+
+    /** Modulation wheel, 0 to 1. */
+    public void wheel(double value) {
+        wheel = value;
+        wheels();
+    }
+
+    private void wheels() {
+        takeOver();
+        for (int i = 0; i < current.players.size(); i++) {
+            current.players.get(i).hands().bendTo(bend);
+            current.players.get(i).hands().wheelTo(wheel);
         }
     }
 
     /** Silences everything within 10 ms. */
     public void panic() {
-        for (ResonatorVoice v : voices) {
-            v.fadeOut(0.01);
+        takeOver();
+        pedal = false;
+        for (int i = 0; i < current.players.size(); i++) {
+            current.players.get(i).panic();
         }
     }
 
     public boolean sounding() {
-        for (ResonatorVoice v : voices) {
-            if (v.sounding()) {
+        for (int i = 0; i < current.players.size(); i++) {
+            if (current.players.get(i).sounding()) {
                 return true;
             }
         }
         return false;
     }
 
-    /** Adds the next samples to {@code out[from..to)}. */
-    public void render(float[] out, int from, int to) {
+    /** Notes that sound now, of all layers. */
+    public int voices() {
+        int n = 0;
+        for (int i = 0; i < current.players.size(); i++) {
+            n += current.players.get(i).count();
+        }
+        return n;
+    }
+
+    /** Adds the next samples to {@code left[from..to)} and {@code right[from..to)}, which are different arrays. */
+    public void render(float[] left, float[] right, int from, int to) {
         takeOver();
-        for (int at = from; at < to; at += BLOCK) {
-            int n = Math.min(BLOCK, to - at);
-            for (ResonatorVoice v : voices) {
-                v.render(out, at, n);
+        render(current, left, right, from, to);
+        if (old != null) {
+            render(old, left, right, from, to);
+            old = sounding(old) ? old : null;
+        }
+    }
+
+    private static boolean sounding(Build b) {
+        for (int i = 0; i < b.players.size(); i++) {
+            if (b.players.get(i).sounding()) {
+                return true;
             }
+        }
+        return false;
+    }
+
+    private static void render(Build b, float[] left, float[] right, int from, int to) {
+        for (int i = 0; i < b.players.size(); i++) {
+            b.players
+                    .get(i)
+                    .render(left, right, from, to, b.patch.layers().get(i).gain());
+        }
+    }
+
+    /** Adds the mean of both sides to {@code out[from..to)}. */
+    public void render(float[] out, int from, int to) {
+        int at = from;
+        while (at < to) {
+            int n = Math.min(mixLeft.length, to - at);
+            java.util.Arrays.fill(mixLeft, 0);
+            java.util.Arrays.fill(mixRight, 0);
+            render(mixLeft, mixRight, 0, n);
+            for (int i = 0; i < n; i++) {
+                out[at + i] += 0.5f * (mixLeft[i] + mixRight[i]);
+            }
+            at += n;
         }
     }
 
     private void takeOver() {
-        ResonatorRecipe next = wanted;
-        if (next != current) {
-            current = next;
-            for (ResonatorVoice v : voices) {
-                if (v.sounding()) {
-                    v.follow(next);
-                }
+        Build next = wanted;
+        if (next == current) {
+            return;
+        }
+        if (next.players == current.players) {
+            for (int i = 0; i < next.players.size(); i++) {
+                Players.follow(next.players.get(i), next.patch.layers().get(i).recipe());
+            }
+        } else {
+            for (int i = 0; i < current.players.size(); i++) {
+                current.players.get(i).panic();
+            }
+            old = current;
+            for (int i = 0; i < next.players.size(); i++) {
+                next.players.get(i).hands().bendTo(bend);
+                next.players.get(i).hands().wheelTo(wheel);
+                next.players.get(i).pedal(pedal);
             }
         }
+        current = next;
     }
 }

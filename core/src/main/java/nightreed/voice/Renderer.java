@@ -1,7 +1,7 @@
 package nightreed.voice;
 
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
-import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
 
 /** One note of a recipe as a clip, by the same code that sounds live. */
@@ -9,6 +9,8 @@ public final class Renderer {
     private Renderer() {}
 
     /**
+     * Both sides mixed to one.
+     *
      * @param recipe       what to play
      * @param key          MIDI number
      * @param velocity     0 to 1
@@ -20,16 +22,36 @@ public final class Renderer {
             Recipe recipe, int key, double velocity, double leadSeconds, double totalSeconds, int sampleRateHz) {
         int lead = (int) Math.round(leadSeconds * sampleRateHz);
         float[] out = new float[Math.max(1, (int) Math.round(totalSeconds * sampleRateHz))];
-        if (recipe instanceof ResonatorRecipe r && lead < out.length) {
-            Instrument instrument = new Instrument(r, sampleRateHz);
+        if (lead < out.length) {
+            Instrument instrument = new Instrument(Patch.of(recipe), sampleRateHz, 1);
             instrument.noteOn(key, velocity);
             instrument.render(out, lead, out.length);
         }
         return Clip.mono(out, sampleRateHz);
     }
 
+    /**
+     * Both sides, and the key let go after a while.
+     *
+     * @param heldSeconds  time from key-down to key-up [s]
+     * @param totalSeconds length of the clip [s]
+     * @return clip of two channels
+     */
+    public static Clip played(
+            Patch patch, int key, double velocity, double heldSeconds, double totalSeconds, int sampleRateHz) {
+        int n = Math.max(1, (int) Math.round(totalSeconds * sampleRateHz));
+        int up = Math.min(n, (int) Math.round(heldSeconds * sampleRateHz));
+        float[][] out = new float[2][n];
+        Instrument instrument = new Instrument(patch, sampleRateHz, 1);
+        instrument.noteOn(key, velocity);
+        instrument.render(out[0], out[1], 0, up);
+        instrument.noteOff(key);
+        instrument.render(out[0], out[1], up, n);
+        return new Clip(out, sampleRateHz);
+    }
+
     /** The recipe's own key at its reference velocity. */
-    public static Clip asFitted(ResonatorRecipe recipe, double leadSeconds, double totalSeconds, int sampleRateHz) {
+    public static Clip asFitted(Recipe recipe, double leadSeconds, double totalSeconds, int sampleRateHz) {
         return note(recipe, recipe.key(), recipe.velocity().reference(), leadSeconds, totalSeconds, sampleRateHz);
     }
 }

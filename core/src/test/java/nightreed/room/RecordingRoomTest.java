@@ -80,4 +80,69 @@ class RecordingRoomTest {
         assertThatThrownBy(() -> RecordingRoom.record(BARS, 60, 0, 1)).hasMessageContaining("velocity");
         assertThatThrownBy(() -> RecordingRoom.record(BARS, 60, Double.NaN, 1)).hasMessageContaining("velocity");
     }
+
+    @ParameterizedTest
+    @ValueSource(ints = {43, 53, 65})
+    void theHornIsHeldAndGrowsBrighterAsItGrowsLouder(int key) throws Exception {
+        RecordingRoom.Instrument horn = RecordingRoom.instrument("ferry-horn");
+        Clip soft = RecordingRoom.record(horn, key, 0.3, 4);
+        Clip loud = RecordingRoom.record(horn, key, 1, 4);
+        Measurement m = Measurer.measure(loud);
+        assertThat(m.held()).isNotNull();
+        assertThat(nightreed.music.Pitch.nearestKey(m.f0Hz())).isEqualTo(key);
+        assertThat(20 * Math.log10(loud.peak() / soft.peak())).isGreaterThan(6);
+        assertThat(highs(m) - highs(Measurer.measure(soft))).isGreaterThan(6);
+    }
+
+    /** Energy of the harmonics over the seventh against all [dB]. */
+    private static double highs(Measurement m) {
+        double high = 0;
+        double all = 0;
+        for (Partial p : m.partials()) {
+            double e = p.amplitude() * p.amplitude();
+            all += e;
+            high += p.ratio() > 7.5 ? e : 0;
+        }
+        return 10 * Math.log10(high / all + 1e-9);
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {48, 57, 69})
+    void theLongBowHoldsItsNoteWithALateVibrato(int key) throws Exception {
+        Measurement m = Measurer.measure(RecordingRoom.record(RecordingRoom.instrument("long-bow"), key, 0.6, 4));
+        assertThat(m.held()).isNotNull();
+        assertThat(nightreed.music.Pitch.nearestKey(m.f0Hz())).isEqualTo(key);
+        assertThat(m.held().vibrato()).isNotNull();
+        assertThat(m.held().vibrato().rateHz()).isBetween(4.8, 6.0);
+        assertThat(m.held().vibrato().depth()).isBetween(8.0, 25.0);
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {42, 50, 64})
+    void theEelLuteIsAStringWhosePartialsComeInPairs(int key) throws Exception {
+        Measurement m = Measurer.measure(RecordingRoom.record(RecordingRoom.instrument("eel-lute"), key, 0.7, 4));
+        assertThat(nightreed.music.Pitch.nearestKey(m.f0Hz())).isEqualTo(key);
+        assertThat(m.series().series().name()).containsAnyOf("string", "harmonic");
+        assertThat(m.partials().stream()
+                        .filter(p -> p.beatHz() != null || p.stages() != null)
+                        .count())
+                .isGreaterThan(2);
+    }
+
+    @Test
+    void theKitsWoodIsShortAndItsMetalLong() throws Exception {
+        RecordingRoom.Instrument kit = RecordingRoom.instrument("ratchet-kit");
+        assertThat(longest(Measurer.measure(RecordingRoom.record(kit, 55, 0.7, 4))))
+                .isLessThan(0.3);
+        assertThat(longest(Measurer.measure(RecordingRoom.record(kit, 76, 0.7, 4))))
+                .isGreaterThan(0.8);
+    }
+
+    private static double longest(Measurement m) {
+        return m.reliablePartials().stream()
+                .filter(p -> p.t60Seconds() != null)
+                .mapToDouble(Partial::t60Seconds)
+                .max()
+                .orElse(0);
+    }
 }

@@ -23,6 +23,7 @@ import nightreed.desktop.settings.Preferences.Look;
 import nightreed.desktop.stage.Stage6;
 import nightreed.device.NoDevices;
 import nightreed.measure.Progress;
+import nightreed.recipe.StringRecipe;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.sound.SafeFiles;
@@ -78,6 +79,15 @@ final class ShotsCommand implements Callable<Integer> {
             WritableImage image = onFx(() -> stage[0].getScene().snapshot(null));
             write(image, folder.resolve(view.title().toLowerCase(Locale.ROOT) + ".png"));
         }
+        onFx(
+                () -> { // another method, on the string of the demo
+                    BenchState s = bench[0].bench().state();
+                    bench[0].bench().choose(s.imitations().get(5));
+                    bench[0].shell().go(Stage6.BUILD);
+                    return null;
+                });
+        await(bench[0], s -> s.recipe() instanceof StringRecipe && s.comparison() != null && s.moves() != null);
+        page(bench[0], stage[0], "build-string", () -> {});
         page(bench[0], stage[0], "guide", () -> bench[0].shell().openGuide("first-note"));
         page(bench[0], stage[0], "preferences", bench[0].shell()::openPreferences);
         page(bench[0], stage[0], "about", bench[0].shell()::openAbout);

@@ -17,8 +17,8 @@ import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.stage.Stage6;
 import nightreed.measure.Partial;
 import nightreed.project.ProjectFile;
+import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
-import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
 import nightreed.sound.Loudness;
 import nightreed.sound.WavFiles;
@@ -59,7 +59,7 @@ class WalkTest extends WindowTest {
         assertThat(state().takes()).hasSize(1);
 
         hearsBothSidesEquallyLoud();
-        ResonatorRecipe fit = state().recipe();
+        Recipe fit = state().recipe();
         movesARuler("noise.level", fit);
         await(
                 "the moved value is compared",
@@ -106,7 +106,7 @@ class WalkTest extends WindowTest {
     }
 
     /** Drags the tab and hears that the keys follow. */
-    private void movesARuler(String id, ResonatorRecipe fit) throws Exception {
+    private void movesARuler(String id, Recipe fit) throws Exception {
         Node line = find("line-" + id, Node.class);
         Point2D middle = fx(() -> line.localToScreen(line.getLayoutBounds().getWidth() * 0.5, 10));
         Point2D right = fx(() -> line.localToScreen(line.getLayoutBounds().getWidth() * 0.72, 10));
@@ -121,7 +121,7 @@ class WalkTest extends WindowTest {
         assertThat(note.peak()).isGreaterThan(0.005);
     }
 
-    private void undoesBackTo(ResonatorRecipe fit) throws Exception {
+    private void undoesBackTo(Recipe fit) throws Exception {
         for (int i = 0; i < 2; i++) {
             String label = state().undoLabel();
             robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);

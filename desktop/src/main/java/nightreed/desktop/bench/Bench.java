@@ -27,6 +27,8 @@ import nightreed.match.Move;
 import nightreed.match.NextMoves;
 import nightreed.match.Side;
 import nightreed.match.Tolerances;
+import nightreed.match.start.Start;
+import nightreed.match.start.Starts;
 import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
@@ -37,8 +39,10 @@ import nightreed.project.ProjectFile;
 import nightreed.project.Recording;
 import nightreed.project.Snapshot;
 import nightreed.project.UnusableProject;
-import nightreed.recipe.Parameter;
+import nightreed.recipe.Emphasis;
+import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.part.Parameter;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
@@ -65,6 +69,8 @@ public final class Bench {
     private final ReadOnlyObjectWrapper<BenchState> state = new ReadOnlyObjectWrapper<>(BenchState.EMPTY);
     private final ReadOnlyObjectWrapper<TaskState> task = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> message = new ReadOnlyObjectWrapper<>();
+    private final SimpleObjectProperty<Emphasis> emphasised = new SimpleObjectProperty<>();
+    private final SimpleObjectProperty<Start> started = new SimpleObjectProperty<>();
     private final SimpleObjectProperty<Partial> selected = new SimpleObjectProperty<>();
     private final AtomicLong version = new AtomicLong();
     private volatile AtomicBoolean cancelled = new AtomicBoolean();
@@ -501,17 +507,85 @@ public final class Bench {
         });
     }
 
+    /** Changes to another method, with the values that it takes from the measurement. */
+    public void startMethod(String method) {
+        BenchState at = state();
+        if (at.recording() == null) {
+            tell("There is no recording to compute values from yet: bring one in on the Brief stage.");
+            return;
+        }
+        run("starting values for " + method, progress -> {
+            Start start = Starts.of(method, at.recording());
+            Snapshot next = at.snapshot().withFit(start.recipe());
+            write(() -> {
+                waiting.add(new Edit(at.current(), "start " + method, next));
+                ui.execute(() -> started.set(start));
+                show(at.current(), next, at);
+                flush();
+                history(at.current());
+            });
+        });
+    }
+
+    /** The last starting values, with where each came from; null before there were any. */
+    public ReadOnlyObjectProperty<Start> startedProperty() {
+        return started;
+    }
+
+    /**
+     * Lets an element be heard by itself, without or more than it is; the recipe stays as it is. What is listened to ends when
+     * another recipe comes on the bench.
+     *
+     * @param emphasis null for everything as it is
+     */
+    public void listen(Emphasis emphasis) {
+        BenchState at = state();
+        if (at.recipe() == null || at.recording() == null) {
+            return;
+        }
+        emphasised.set(emphasis);
+        Recipe heard = emphasis == null ? at.recipe() : emphasis.of(at.recipe());
+        desk.instrument(heard);
+        long mine = version.get();
+        follower.execute(() -> {
+            if (version.get() == mine) {
+                Comparison last = at.comparison();
+                Clip clip = Matcher.render(heard, at.recording().measurement());
+                desk.load(at.recording().clip(), clip, last == null ? 0 : last.gainDb());
+            }
+        });
+    }
+
+    /** What is listened to by itself; null for everything as it is. */
+    public ReadOnlyObjectProperty<Emphasis> emphasisedProperty() {
+        return emphasised;
+    }
+
+    /** Adds a part to the recipe in its usual form, such as a reverb. */
+    public void addPart(String id, String name) {
+        if (state().recipe() != null) {
+            use(state().recipe().withPart(id), "add " + name);
+        }
+    }
+
+    /** Takes a part out of the recipe. */
+    public void removePart(String id, String name) {
+        if (state().recipe() != null) {
+            use(state().recipe().withoutPart(id), "take out " + name);
+        }
+    }
+
     /**
      * Moves a value. It is heard at once; it becomes part of the history when the hand lets go.
      *
      * @param settled whether this is where the value stays
      */
     public void set(Parameter parameter, double value, boolean settled) {
-        ResonatorRecipe recipe = state().recipe();
+        Recipe recipe = state().recipe();
         if (recipe == null) {
             return;
         }
-        ResonatorRecipe moved = recipe.with(parameter.id(), value);
+        Recipe moved = recipe.with(parameter.id(), value);
         desk.instrument(moved);
         Snapshot next = state().snapshot().withRecipe(moved);
         state.set(state().withSnapshot(next));
@@ -526,7 +600,7 @@ public final class Bench {
     }
 
     /** Puts a kept recipe back on the bench. */
-    public void use(ResonatorRecipe recipe, String label) {
+    public void use(Recipe recipe, String label) {
         Snapshot next = state().snapshot().withRecipe(recipe);
         state.set(state().withSnapshot(next));
         follow();
@@ -721,17 +795,32 @@ public final class Bench {
             follower.execute(() -> desk.load(recording, null, 0));
             return;
         }
+        emphasised.set(null);
         desk.instrument(at.recipe());
         follower.execute(() -> {
             if (version.get() != mine) {
                 return;
             }
-            Side imitation = Matcher.predictedSide(at.recording(), at.recipe());
+            compare(mine, at);
+        });
+    }
+
+    private void compare(long mine, BenchState at) {
+        try {
+            if (!Matcher.isPlain(at.recipe())) { // it takes a while to be measured, and is wanted in the ears at once
+                Comparison last = at.comparison();
+                Clip heard = Matcher.render(at.recipe(), at.recording().measurement());
+                desk.load(at.recording().clip(), heard, last == null ? 0 : last.gainDb());
+            }
+            Side imitation = Matcher.imitation(at.recording(), at.recipe());
             Comparison comparison = Listener.compare(at.recording(), imitation);
             desk.load(at.recording().clip(), imitation.clip(), comparison.gainDb());
             onlyIf(mine, () -> state.set(state().withSound(imitation, comparison)));
             follower.execute(() -> advise(mine, at, comparison));
-        });
+        } catch (UnusableSound e) {
+            tell("The imitation can be heard, but not compared: " + e.getMessage());
+            onlyIf(mine, () -> state.set(state().withSound(null, null).withAdvice(List.of(), Map.of())));
+        }
     }
 
     private void advise(long mine, BenchState at, Comparison comparison) {
@@ -743,11 +832,16 @@ public final class Bench {
                 throw new CancellationException();
             }
         };
+        if (!Matcher.isPlain(at.recipe())) {
+            onlyIf(mine, () -> state.set(state().withAdvice(List.of(), Map.of())));
+            return;
+        }
+        ResonatorRecipe recipe = (ResonatorRecipe) at.recipe();
         try {
-            List<Move> moves = NextMoves.of(at.recording(), at.recipe(), comparison, unlessOvertaken);
+            List<Move> moves = NextMoves.of(at.recording(), recipe, comparison, unlessOvertaken);
             onlyIf(mine, () -> state.set(state().withAdvice(moves, state().tolerances())));
             unlessOvertaken.report(0, "");
-            Map<String, Tolerances.Span> spans = Tolerances.of(at.recording(), at.recipe(), unlessOvertaken);
+            Map<String, Tolerances.Span> spans = Tolerances.of(at.recording(), recipe, unlessOvertaken);
             onlyIf(mine, () -> state.set(state().withAdvice(moves, spans)));
         } catch (CancellationException overtaken) {
             LOG.debug("advice overtaken by a newer value");

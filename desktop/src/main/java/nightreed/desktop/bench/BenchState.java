@@ -9,7 +9,7 @@ import nightreed.match.Tolerances;
 import nightreed.project.Imitation;
 import nightreed.project.Snapshot;
 import nightreed.project.Take;
-import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.Recipe;
 
 /**
  * Everything the window shows, at one moment.
@@ -46,7 +46,7 @@ public record BenchState(
             "", List.of(), null, null, null, Snapshot.EMPTY, null, null, null, Map.of(), List.of(), null, null);
 
     /** The recipe on the bench, null if there is none. */
-    public ResonatorRecipe recipe() {
+    public Recipe recipe() {
         return snapshot.recipe();
     }
 

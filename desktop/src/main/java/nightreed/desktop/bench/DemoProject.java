@@ -3,13 +3,17 @@ package nightreed.desktop.bench;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import nightreed.match.Comparison;
+import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
+import nightreed.match.start.Starts;
 import nightreed.measure.Progress;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 import nightreed.project.Snapshot;
 import nightreed.project.UnusableProject;
+import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
@@ -56,8 +60,28 @@ public final class DemoProject {
         add(p, bars, "Slate bar, low, hard", 57, 0.9, BAR_NOTE, progress.part(0, 0.3), true);
         add(p, bars, "Slate bar, high, soft", 72, 0.4, BAR_NOTE, progress.part(0.3, 0.6), false);
         RecordingRoom.Instrument bell = RecordingRoom.instrument("buoy-bell");
-        add(p, bell, "Ostrel buoy bell", 62, 0.7, BELL_NOTE, progress.part(0.6, 1), false);
+        add(p, bell, "Ostrel buoy bell", 62, 0.7, BELL_NOTE, progress.part(0.6, 0.9), false);
+        started(p, "ferry-horn", "Night ferry's horn", 53, 0.8, "subtractive", "Scene 9: leaves without them.");
+        started(p, "long-bow", "Long bow", 57, 0.6, "string", "Under the captain's letter, scene 4.");
+        started(p, "eel-lute", "Eel lute", 50, 0.7, "string", "The tavern, scene 3.");
+        started(p, "ratchet-kit", "Ratchet kit, iron", 72, 0.7, "formant", "Chains and winches.");
         return p;
+    }
+
+    /** An imitation by another method, as the measurement gives it. */
+    private static void started(
+            ProjectFile p, String instrument, String name, int key, double velocity, String method, String note)
+            throws UnusableProject, UnusableSound {
+        Clip clip = RecordingRoom.record(RecordingRoom.instrument(instrument), key, velocity, 3);
+        Side side = Matcher.side(clip, Progress.NONE);
+        Imitation i = p.addImitation(name);
+        long recording = p.addRecording("recording room: " + name, clip, side.measurement());
+        Snapshot s = new Snapshot(recording, null, null, "");
+        p.commit(i, "recording", s);
+        Recipe start = Starts.of(method, side).recipe();
+        p.commit(i, "start " + method, new Snapshot(recording, start, start, note));
+        Comparison heard = Listener.compare(side, Matcher.imitation(side, start));
+        p.addTake(i, "starting values", "as measured", heard, start);
     }
 
     private static void add(

@@ -4,20 +4,23 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Tolerances;
 import nightreed.measure.Progress;
 import nightreed.recipe.RecipeJson;
+import nightreed.recipe.ResonatorRecipe;
 import nightreed.sheet.PartialCsv;
 import nightreed.sheet.PatchSheet;
 import nightreed.sound.SafeFiles;
+import nightreed.sound.UnusableSound;
 import nightreed.sound.WavFiles;
 
 /** The files that are taken away from the Keep stage. */
 final class Exports {
     private Exports() {}
 
-    static List<Path> write(BenchState s, Path folder, Progress progress) throws IOException {
+    static List<Path> write(BenchState s, Path folder, Progress progress) throws IOException, UnusableSound {
         String stem = s.current()
                 .name()
                 .toLowerCase(Locale.ROOT)
@@ -29,10 +32,11 @@ final class Exports {
         Path recipe = folder.resolve(stem + "-recipe.json");
         Path partials = folder.resolve(stem + "-partials.csv");
         progress.report(0.1, "computing how far each value may move");
-        var tolerances = s.tolerances().isEmpty()
-                ? Tolerances.of(s.recording(), s.recipe(), progress.part(0.1, 0.6))
+        // only where a moved value can be judged without listening is it known how far it may move
+        var tolerances = s.tolerances().isEmpty() && Matcher.isPlain(s.recipe())
+                ? Tolerances.of(s.recording(), (ResonatorRecipe) s.recipe(), progress.part(0.1, 0.6))
                 : s.tolerances();
-        var comparison = Matcher.predict(s.recording(), s.recipe());
+        var comparison = Listener.compare(s.recording(), Matcher.imitation(s.recording(), s.recipe()));
         progress.report(0.6, "writing");
         SafeFiles.write(
                 sheet,

@@ -168,8 +168,9 @@ public final class Reedbed extends Drawing {
             reed(g, r, water, true);
         }
         names(g);
+        double taken = 0; // the next text has room from here on
         for (BedModel.Ripple r : model.ripples()) {
-            rippleText(g, r, water);
+            taken = rippleText(g, r, water, taken);
         }
         key(g, w, h);
         if (isFocused()) {
@@ -302,9 +303,10 @@ public final class Reedbed extends Drawing {
         }
     }
 
-    private void rippleText(GraphicsContext g, BedModel.Ripple r, double water) {
+    /** @return where the next text has room */
+    private double rippleText(GraphicsContext g, BedModel.Ripple r, double water, double taken) {
         double x = x(r.hz());
-        if (x >= LEFT && x <= getWidth() - RIGHT - 40) {
+        if (x + 9 >= taken && x >= LEFT && x <= getWidth() - RIGHT - 40) {
             g.setFont(Ink.figuresFont(11));
             g.setTextBaseline(VPos.BOTTOM);
             g.setTextAlign(TextAlignment.LEFT);
@@ -313,7 +315,9 @@ public final class Reedbed extends Drawing {
             g.fillRect(x + 9, water - 25, 7 * text.length() + 4, 14);
             g.setFill(Ink.of(g).audible());
             g.fillText(text, x + 11, water - 11);
+            return x + 9 + 7 * text.length() + 6;
         }
+        return taken;
     }
 
     private void names(GraphicsContext g) {

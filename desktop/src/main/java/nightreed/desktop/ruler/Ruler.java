@@ -19,7 +19,7 @@ import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Ink;
 import nightreed.match.Tolerances;
-import nightreed.recipe.Parameter;
+import nightreed.recipe.part.Parameter;
 
 /**
  * A value on a line with a scale in real units: a tab at the value, a tick at the fitted value, a shaded span in which a
@@ -59,8 +59,9 @@ public final class Ruler extends VBox {
         Tooltip.install(name, new Tooltip(parameter.meaning()));
         number.getStyleClass().add("ruler-number");
         number.setId("number-" + parameter.id());
-        number.setPrefColumnCount(6);
-        number.setMaxWidth(78);
+        number.setPrefColumnCount(parameter.choices().isEmpty() ? 6 : 13);
+        boolean named = !parameter.choices().isEmpty();
+        number.setMaxWidth(named ? 132 : 78);
         number.setMinWidth(62);
         number.setAlignment(Pos.CENTER_RIGHT);
         number.setAccessibleText(parameter.name() + " in " + parameter.unit());
@@ -108,18 +109,18 @@ public final class Ruler extends VBox {
     }
 
     private void typed() {
-        String text = number.getText().trim().replace(',', '.');
+        String text = number.getText().trim();
         if (text.equals(parameter.format(value))) {
             return;
         }
-        try {
-            double v = Double.parseDouble(text);
-            if (Double.isFinite(v)) {
-                move(v, true);
-            }
-        } catch (NumberFormatException e) {
+        Double v = parameter.parse(text);
+        if (v != null) {
+            move(v, true);
+        } else {
             number.getStyleClass().add("wrong");
-            Tooltip.install(number, new Tooltip("'" + text + "' is not a number; the value stays as it was."));
+            String wanted =
+                    parameter.choices().isEmpty() ? "a number" : "one of " + String.join(", ", parameter.choices());
+            Tooltip.install(number, new Tooltip("'" + text + "' is not " + wanted + "; the value stays as it was."));
         }
         number.setText(parameter.format(value));
     }
@@ -175,7 +176,9 @@ public final class Ruler extends VBox {
                     ? 1
                     : e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.DOWN ? -1 : 0;
             if (direction != 0 && !e.isAltDown()) {
-                double step = e.isShiftDown() ? 0.001 : e.isControlDown() ? 0.05 : 0.01;
+                double step = parameter.law() == Parameter.Law.CHOICE
+                        ? 1.0 / (parameter.choices().size() - 1)
+                        : e.isShiftDown() ? 0.001 : e.isControlDown() ? 0.05 : 0.01;
                 move(ruled.at(ruled.position(value) + direction * step), true);
                 e.consume();
             } else if (e.getCode() == KeyCode.HOME && fitted != null) {
@@ -229,8 +232,11 @@ public final class Ruler extends VBox {
                 double x = Math.rint(SIDE + p * room()) + 0.5;
                 g.strokeLine(x, y - 3, x, y + 3);
                 if (Math.abs(x - tab) > 26) {
-                    double inside = Math.max(16, Math.min(SIDE + room() - 6, x));
-                    g.fillText(shortly(ruled.at(p), ruled.most() / Math.max(1e-9, ruled.least()) < 1.5), inside, y + 6);
+                    String text = parameter.law() == Parameter.Law.CHOICE
+                            ? (p == 0.5 ? "" : shortened(parameter.format(ruled.at(p))))
+                            : shortly(ruled.at(p), ruled.least() > 0 && ruled.most() / ruled.least() < 1.5);
+                    double half = Math.max(16, 3.4 * text.length());
+                    g.fillText(text, Math.max(half, Math.min(SIDE + room() + 10 - half, x)), y + 6);
                 }
             }
         }
@@ -245,6 +251,10 @@ public final class Ruler extends VBox {
                 g.fillRoundRect(left, y - 3, Math.max(3, share * (BAR - 2)), 6, 6, 6);
             }
         }
+    }
+
+    private static String shortened(String name) {
+        return name.length() > 8 ? name.substring(0, 7) + "." : name;
     }
 
     private static String shortly(double v, boolean narrow) {

@@ -10,7 +10,12 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -25,12 +30,16 @@ import nightreed.desktop.ruler.Ruler;
 import nightreed.match.Comparison;
 import nightreed.match.Side;
 import nightreed.match.Tolerances;
+import nightreed.match.start.Start;
+import nightreed.match.start.Starts;
 import nightreed.measure.Partial;
 import nightreed.project.Take;
-import nightreed.recipe.Parameter;
-import nightreed.recipe.Parameter.Group;
+import nightreed.recipe.Emphasis;
+import nightreed.recipe.PatchCheck;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.part.Parameter;
+import nightreed.recipe.part.Parameter.Group;
 
 /** Build: the recipe on rulers, under the picture of what it makes. */
 public final class BuildView implements StageView {
@@ -39,7 +48,37 @@ public final class BuildView implements StageView {
 
     private static final int MODE_COLUMNS = 2;
 
+    /** Methods as people call them. */
+    static final Map<String, String> METHOD_NAMES = Map.of(
+            "resonators", "Resonators",
+            "fm", "FM",
+            "ring", "Ring",
+            "formant", "Formant",
+            "string", "String",
+            "subtractive", "Subtractive");
+
+    private static final Map<String, String> ABOUT = Map.of(
+            "resonators",
+            "A bank of decaying modes, struck together, each with its own level and decay.",
+            "fm",
+            "A modulator bends a carrier: lines stand at carrier plus and minus whole numbers of modulators, and the index"
+                    + " says how many. Bells, brass, metallic plucks.",
+            "ring",
+            "Two waves multiplied give sums and differences of their partials. Drift makes them beat. Gongs and bells.",
+            "formant",
+            "A wave and noise through bands, each with its own mix and course. Bodies, vowels, wooden hits.",
+            "string",
+            "A delay loop tuned to the key; a filter in it lets each partial die at its pace. Plucked and bowed strings.",
+            "subtractive",
+            "Rich waves through a filter that opens and closes. Brass, reeds, flutes.");
+
     private final Bench bench;
+    private final ToggleGroup methods = new ToggleGroup();
+    private final ToggleButton allValues = new ToggleButton("all values");
+    private final MenuButton listen = new MenuButton();
+    private final VBox plain = new VBox(8);
+    private final GroupedRulers grouped;
+    private Recipe shownRecipe;
     private Side shownRecording;
     private Comparison shownComparison;
     private final VBox centre = new VBox(8);
@@ -59,6 +98,7 @@ public final class BuildView implements StageView {
     public BuildView(Bench bench) {
         this.bench = bench;
         this.bed = new Reedbed(bench.selectedProperty());
+        this.grouped = new GroupedRulers(bench);
         bed.setEmptyText("No recording yet: bring one in on the Brief stage.");
         bed.setId("build-bed");
         bed.setMinHeight(170);
@@ -73,11 +113,18 @@ public final class BuildView implements StageView {
         }
         fit.setId("fit");
         fit.getStyleClass().add("accent-button");
-        fit.setOnAction(e -> bench.fit());
+        fit.setOnAction(e -> {
+            Recipe now = bench.state().recipe();
+            if (now == null || now instanceof ResonatorRecipe) {
+                bench.fit();
+            } else {
+                bench.startMethod(now.method());
+            }
+        });
         fit.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         strongest.getStyleClass().add("plain-toggle");
         selectedOnly.getStyleClass().add("plain-toggle");
-        javafx.scene.control.ToggleGroup which = new javafx.scene.control.ToggleGroup();
+        ToggleGroup which = new ToggleGroup();
         strongest.setToggleGroup(which);
         selectedOnly.setToggleGroup(which);
         strongest.setSelected(true);
@@ -95,7 +142,26 @@ public final class BuildView implements StageView {
             page++;
             show(bench.state());
         });
-        HBox method = new HBox(10, Parts.styled("Resonators", "method-chosen"), total, Parts.gap(), fit);
+        allValues.getStyleClass().add("plain-toggle");
+        allValues.setId("all-values");
+        allValues.setOnAction(e -> fill(bench.state()));
+        HBox method = new HBox(2);
+        for (String m : Starts.METHODS) {
+            ToggleButton b = new ToggleButton(METHOD_NAMES.get(m));
+            b.getStyleClass().add("plain-toggle");
+            b.setId("method-" + m);
+            b.setToggleGroup(methods);
+            b.setUserData(m);
+            b.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+            b.setTooltip(new Tooltip("Starting values of this method, computed from the measurement."));
+            b.setOnAction(e -> choose(m));
+            method.getChildren().add(b);
+        }
+        listen.getStyleClass().add("link-menu");
+        listen.setId("listen-to");
+        listen.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        bench.emphasisedProperty().addListener((o, was, is) -> listenText());
+        method.getChildren().addAll(Parts.gap(), total, listen, allValues, fit);
         method.setAlignment(Pos.CENTER_LEFT);
         HBox choice = new HBox(6, source, strongest, selectedOnly, next);
         choice.setAlignment(Pos.CENTER_LEFT);
@@ -104,7 +170,8 @@ public final class BuildView implements StageView {
         heads.getColumnConstraints().addAll(rulers.getColumnConstraints());
         heads.add(Parts.heading("Strike"), 0, 0);
         heads.add(choice, 1, 0, MODE_COLUMNS, 1);
-        centre.getChildren().addAll(method, bed, heads, rulers);
+        plain.getChildren().addAll(heads, rulers);
+        centre.getChildren().addAll(method, bed, plain, grouped);
         bench.selectedProperty().addListener((o, a, p) -> {
             if (selectedOnly.isSelected()) {
                 page = 0;
@@ -126,7 +193,22 @@ public final class BuildView implements StageView {
     @Override
     public void fill(BenchState s) {
         fit.setDisable(s.recording() == null);
-        fit.setText(s.recipe() == null ? "Fit an imitation" : "Fit anew");
+        boolean resonators = s.recipe() == null || s.recipe() instanceof ResonatorRecipe;
+        fit.setText(s.recipe() == null ? "Fit an imitation" : resonators ? "Fit anew" : "Compute anew");
+        methods.getToggles()
+                .forEach(t ->
+                        t.setSelected(s.recipe() != null && s.recipe().method().equals(t.getUserData())));
+        if (s.recipe() != shownRecipe) {
+            shownRecipe = s.recipe();
+            listenMenu(s);
+        }
+        boolean all = !resonators || allValues.isSelected();
+        allValues.setVisible(s.recipe() != null && resonators);
+        allValues.setManaged(allValues.isVisible());
+        plain.setVisible(!all);
+        plain.setManaged(!all);
+        grouped.setVisible(all && s.recipe() != null);
+        grouped.setManaged(all && s.recipe() != null);
         total.setText(
                 s.comparison() == null
                         ? ""
@@ -150,17 +232,80 @@ public final class BuildView implements StageView {
                                     + " the strike is polished until it sounds right."));
             return;
         }
-        rulers(s);
-        notes(s);
+        if (s.recipe() instanceof ResonatorRecipe r && !allValues.isSelected()) {
+            rulers(s, r);
+            notes(s, r);
+        } else {
+            grouped.fill(s);
+            methodNotes(s);
+        }
+    }
+
+    private void listenText() {
+        Emphasis e = bench.emphasisedProperty().get();
+        listen.setText(e == null ? "all heard" : e.title());
+    }
+
+    /** Every element, without it, by itself, or more of it. */
+    private void listenMenu(BenchState s) {
+        listen.setVisible(s.recipe() != null);
+        listenText();
+        listen.getItems().clear();
+        if (s.recipe() == null) {
+            return;
+        }
+        MenuItem all = new MenuItem("everything as it is");
+        all.setOnAction(e -> bench.listen(null));
+        listen.getItems().add(all);
+        for (Emphasis.Way way : Emphasis.Way.values()) {
+            Menu menu = new Menu(way.title() + " …");
+            for (Emphasis.Element element : Emphasis.elements(s.recipe())) {
+                MenuItem item = new MenuItem(element.name());
+                item.setOnAction(e -> bench.listen(new Emphasis(element, way)));
+                menu.getItems().add(item);
+            }
+            listen.getItems().add(menu);
+        }
+    }
+
+    private void choose(String method) {
+        Recipe now = bench.state().recipe();
+        if (now != null && now.method().equals(method)) {
+            fill(bench.state()); // the toggle must not go off
+        } else {
+            bench.startMethod(method);
+        }
+    }
+
+    /** Where the values come from, and what is forgotten. */
+    private void methodNotes(BenchState s) {
+        Recipe r = s.recipe();
+        margin.add(Notes.heading(METHOD_NAMES.get(r.method())));
+        margin.add(Notes.body(ABOUT.get(r.method())));
+        Start start = bench.startedProperty().get();
+        if (start != null && start.recipe().method().equals(r.method())) {
+            margin.add(Notes.space(4), Notes.heading("Where values come from"));
+            for (Start.Origin o :
+                    start.origins().subList(0, Math.min(7, start.origins().size()))) {
+                margin.add(Notes.quiet(named(r, o.parameterId()) + ": " + o.why()));
+            }
+        }
+        List<PatchCheck.Finding> findings = PatchCheck.of(r);
+        if (!findings.isEmpty()) {
+            margin.add(Notes.space(4), Notes.heading("Check"));
+            for (PatchCheck.Finding f : findings.subList(0, Math.min(5, findings.size()))) {
+                margin.add(Notes.body(f.text()));
+            }
+        }
     }
 
     /** Which mode values stand on rulers now. */
-    private List<Recipe.Setting> bodyChoice(BenchState s) {
+    private List<Recipe.Setting> bodyChoice(BenchState s, ResonatorRecipe recipe) {
         List<Recipe.Setting> body = s.recipe().settings().stream()
-                .filter(v -> v.parameter().group() == Group.SOURCE)
+                .filter(v -> v.parameter().group() == Group.BODY)
                 .toList();
         if (selectedOnly.isSelected() && bench.selectedProperty().get() != null) {
-            int mode = nearestMode(s.recipe(), bench.selectedProperty().get()) + 1;
+            int mode = nearestMode(recipe, bench.selectedProperty().get()) + 1;
             return body.stream()
                     .filter(v -> v.parameter().id().startsWith("mode." + mode + "."))
                     .toList();
@@ -188,11 +333,21 @@ public final class BuildView implements StageView {
         return best;
     }
 
-    private void rulers(BenchState s) {
+    /** Name of a value, or of the first of several. */
+    private static String named(Recipe r, String id) {
+        for (Recipe.Setting v : r.settings()) {
+            if (v.parameter().id().equals(id)) {
+                return v.parameter().name();
+            }
+        }
+        return id.replace('.', ' ');
+    }
+
+    private void rulers(BenchState s, ResonatorRecipe recipe) {
         List<Recipe.Setting> strike = s.recipe().settings().stream()
                 .filter(v -> v.parameter().group() == Group.EXCITER)
                 .toList();
-        List<Recipe.Setting> body = bodyChoice(s);
+        List<Recipe.Setting> body = bodyChoice(s, recipe);
         int rows = Math.max(ROWS, strike.size());
         int slots = rows * MODE_COLUMNS;
         int pages = Math.max(1, (body.size() + slots - 1) / slots);
@@ -240,17 +395,25 @@ public final class BuildView implements StageView {
     }
 
     static Double fitted(BenchState s, Parameter p) {
-        ResonatorRecipe f = s.snapshot().fitted();
-        if (f == null
-                || p.id().startsWith("mode.")
-                        && f.modes().size() != s.recipe().modes().size()) {
+        Recipe f = s.snapshot().fitted();
+        if (f == null || !f.method().equals(s.recipe().method())) {
             return null;
         }
-        return f.value(p.id());
+        if (f instanceof ResonatorRecipe was
+                && s.recipe() instanceof ResonatorRecipe is
+                && p.id().startsWith("mode.")
+                && was.modes().size() != is.modes().size()) {
+            return null;
+        }
+        for (Recipe.Setting v : f.settings()) {
+            if (v.parameter().id().equals(p.id())) {
+                return v.value();
+            }
+        }
+        return null;
     }
 
-    private void notes(BenchState s) {
-        ResonatorRecipe r = s.recipe();
+    private void notes(BenchState s, ResonatorRecipe r) {
         margin.add(Notes.heading("Why resonators"));
         margin.add(Notes.body(String.format(
                 Locale.ROOT,

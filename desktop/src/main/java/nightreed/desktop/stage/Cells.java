@@ -1,7 +1,9 @@
 package nightreed.desktop.stage;
 
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import javafx.scene.control.Label;
 import javafx.scene.layout.GridPane;
@@ -9,10 +11,12 @@ import javafx.scene.layout.GridPane;
 /** A grid of labels that are kept and only told other words; see {@link Notes} for why. */
 final class Cells extends GridPane {
     private final Map<String, Label> labels = new HashMap<>();
+    private final Set<String> told = new HashSet<>(); // places that were told something since the beginning
     private int rows;
 
     void begin() {
         rows = 0;
+        told.clear();
     }
 
     /** Starts a row. @return its number */
@@ -36,12 +40,13 @@ final class Cells extends GridPane {
             labels.put(place, l);
             add(l, column, row);
         }
+        told.add(place);
         Notes.put(l, text);
     }
 
     void end() {
         labels.entrySet().removeIf(e -> {
-            boolean gone = Integer.parseInt(e.getKey().split(" ", 3)[1]) >= rows;
+            boolean gone = !told.contains(e.getKey()); // left over from a longer row, or from more rows
             if (gone) {
                 getChildren().remove(e.getValue());
             }

@@ -27,6 +27,7 @@ import nightreed.desktop.reedbed.Strip;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.match.Aspect;
 import nightreed.match.Comparison;
+import nightreed.match.Matcher;
 import nightreed.match.Move;
 import nightreed.project.Take;
 
@@ -221,7 +222,11 @@ public final class CompareView implements StageView {
             margin.add(Notes.quiet("Trying what would help most …"));
             return;
         }
-        if (s.moves().isEmpty()) {
+        if (!Matcher.isPlain(s.recipe())) {
+            margin.add(Notes.body(
+                    "Next moves are known for plain resonators so far. Shape this recipe by hand on the Build"
+                            + " stage: the worst aspect below says where to begin."));
+        } else if (s.moves().isEmpty()) {
             margin.add(Notes.body("No single value brings it closer: what is left is within what these modes and this"
                     + " noise can do."));
         }
@@ -243,6 +248,11 @@ public final class CompareView implements StageView {
         long missing = c.partials().stream()
                 .filter(d -> d.imitation() == null && d.weight() > 0.1)
                 .count();
+        if (!Matcher.isPlain(s.recipe())) {
+            return missing == 0
+                    ? "Every partial of the recording that would be missed has one beside it."
+                    : missing + " partials of the recording that would be missed have none beside them.";
+        }
         if (s.moves().isEmpty() && c.jnd(Aspect.NOISE) > 1 && c.worst() == Aspect.NOISE) {
             return "One burst of noise with one decay stands for the whole strike; the recording's is more uneven.";
         }

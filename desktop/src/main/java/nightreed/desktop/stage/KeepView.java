@@ -22,8 +22,8 @@ import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
 import nightreed.match.Tolerances;
 import nightreed.project.Take;
-import nightreed.recipe.Parameter;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.part.Parameter;
 
 /** Keep: the logbook of takes, the note, and the files to take away. */
 public final class KeepView implements StageView {

@@ -1,8 +1,11 @@
 package nightreed.desktop.stage;
 
+import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -19,9 +22,9 @@ import nightreed.desktop.rail.Keys;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.music.Pitch;
 import nightreed.recipe.Mode;
-import nightreed.recipe.Parameter.Group;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.part.Parameter.Group;
 
 /** Play: the imitation under the fingers, and how it follows key and strength. */
 public final class PlayView implements StageView {
@@ -30,6 +33,7 @@ public final class PlayView implements StageView {
     private final Notes margin = new Notes(6);
     private final Keys keys;
     private final GridPane rulers = new GridPane();
+    private final VBox table;
     private final Cells overKeys = new Cells();
     private final Map<String, Ruler> byId = new LinkedHashMap<>();
 
@@ -64,7 +68,7 @@ public final class PlayView implements StageView {
         }
         overKeys.setHgap(26);
         overKeys.setVgap(5);
-        VBox table = Parts.panel(Parts.heading("Over the keyboard"), overKeys);
+        table = Parts.panel(Parts.heading("Over the keyboard"), overKeys);
         centre.getChildren()
                 .addAll(Parts.panel(keys, line), Parts.heading("How it follows key and strength"), rulers, table);
     }
@@ -92,16 +96,23 @@ public final class PlayView implements StageView {
             return;
         }
         keys.homeProperty().set(s.recipe().key());
-        for (Recipe.Setting v : s.recipe().settings()) {
-            if (v.parameter().group() == Group.PLAYING) {
-                Ruler r = byId.get(v.parameter().id());
-                if (r == null) {
-                    r = new Ruler(v.parameter(), bench::set);
-                    rulers.add(r, byId.size() % 3, byId.size() / 3);
-                    byId.put(v.parameter().id(), r);
-                }
-                r.show(v.value(), BuildView.fitted(s, v.parameter()), null);
+        List<Recipe.Setting> playing = s.recipe().settings().stream()
+                .filter(v -> v.parameter().group() == Group.PLAYING)
+                .toList();
+        Set<String> ids = new HashSet<>();
+        playing.forEach(v -> ids.add(v.parameter().id()));
+        if (!ids.equals(byId.keySet())) { // another method has other values
+            rulers.getChildren().clear();
+            byId.clear();
+        }
+        for (Recipe.Setting v : playing) {
+            Ruler r = byId.get(v.parameter().id());
+            if (r == null) {
+                r = new Ruler(v.parameter(), bench::set);
+                rulers.add(r, byId.size() % 3, byId.size() / 3);
+                byId.put(v.parameter().id(), r);
             }
+            r.show(v.value(), BuildView.fitted(s, v.parameter()), null);
         }
         table(s.recipe());
         margin.add(
@@ -110,15 +121,20 @@ public final class PlayView implements StageView {
                 Notes.space(4),
                 Notes.body(String.format(
                         Locale.ROOT,
-                        "The dot marks %s, the key of the recording, which was fitted.",
+                        "The dot marks %s, the key of the recording.",
                         Pitch.name(s.recipe().key()))),
                 Notes.body("One note cannot tell how the instrument follows key and strength: these are usual"
-                        + " values for struck bodies, marked as such on the patch sheet."));
+                        + " values, marked as such on the patch sheet."));
     }
 
     /** What the tracking makes of the lowest and the brightest mode on some keys. */
-    private void table(ResonatorRecipe r) {
+    private void table(Recipe recipe) {
         overKeys.begin();
+        table.setVisible(recipe instanceof ResonatorRecipe);
+        if (!(recipe instanceof ResonatorRecipe r)) {
+            overKeys.end(); // what other methods do over the keys stands on the Build stage, under arithmetic
+            return;
+        }
         String[] heads = {"key", "longest T60", "brightest mode heard", "modes in band"};
         int head = overKeys.row();
         for (int c = 0; c < heads.length; c++) {

@@ -3,6 +3,7 @@ package nightreed.desktop.stage;
 import java.util.Locale;
 import nightreed.desktop.bench.BenchState;
 import nightreed.match.PartialDifference;
+import nightreed.recipe.ResonatorRecipe;
 
 /** The six stages in the order of the work. */
 public enum Stage6 {
@@ -34,7 +35,9 @@ public enum Stage6 {
             case BUILD ->
                 s.recipe() == null
                         ? s.recording() == null ? "" : "not fitted"
-                        : "Resonators, " + s.recipe().modes().size();
+                        : s.recipe() instanceof ResonatorRecipe r
+                                ? "Resonators, " + r.modes().size()
+                                : BuildView.METHOD_NAMES.get(s.recipe().method());
             case COMPARE -> s.comparison() == null ? "" : compare(s);
             case PLAY -> "";
             case KEEP ->

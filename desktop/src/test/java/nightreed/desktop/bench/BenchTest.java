@@ -16,8 +16,8 @@ import nightreed.match.Hearing;
 import nightreed.match.Move;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
-import nightreed.recipe.Parameter;
-import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.part.Parameter;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.sound.WavFiles;
@@ -98,7 +98,7 @@ class BenchTest {
     @Test
     void aSecondRecordingBecomesASecondImitation() throws Exception {
         bringAndFit();
-        ResonatorRecipe first = bench.state().recipe();
+        Recipe first = bench.state().recipe();
         bench.importFile(wav(76));
         work();
         assertThat(bench.state().imitations()).extracting(Imitation::name).containsExactly("bar 64", "bar 76");
@@ -107,6 +107,34 @@ class BenchTest {
         work();
         assertThat(bench.state().recipe()).isEqualTo(first);
         assertThat(bench.state().recording().measurement().nearestNote()).isEqualTo("E4");
+    }
+
+    @Test
+    void everyMethodStartsFromTheMeasurementIsShapedAndTakenBack() throws Exception {
+        bringAndFit();
+        Recipe fit = bench.state().recipe();
+        for (String method : nightreed.match.start.Starts.METHODS) {
+            bench.startMethod(method);
+            work();
+            assertThat(bench.state().recipe().method()).isEqualTo(method);
+            assertThat(bench.state().comparison()).as(method).isNotNull();
+            assertThat(bench.startedProperty().get().recipe().method()).isEqualTo(method);
+        }
+        Recipe subtractive = bench.state().recipe();
+        bench.addPart("reverb", "reverb");
+        work();
+        assertThat(bench.state().recipe().common().effects().reverb()).isNotNull();
+        bench.set(bench.state().recipe().setting("reverb.mix").parameter(), 0.5, true);
+        work();
+        assertThat(bench.state().recipe().value("reverb.mix")).isEqualTo(0.5);
+        bench.removePart("reverb", "reverb");
+        work();
+        assertThat(bench.state().recipe()).isEqualTo(subtractive);
+        for (int k = 0; k < 3 + nightreed.match.start.Starts.METHODS.size(); k++) {
+            bench.undo();
+            work();
+        }
+        assertThat(bench.state().recipe()).isEqualTo(fit);
     }
 
     @Test
@@ -173,11 +201,11 @@ class BenchTest {
     @Test
     void undoAndRedoWalkTheWholeHistory() throws Exception {
         bringAndFit();
-        ResonatorRecipe fit = bench.state().recipe();
+        Recipe fit = bench.state().recipe();
         bench.set(fit.setting("tune").parameter(), 30, true);
         bench.set(fit.setting("level").parameter(), -30, true);
         work();
-        ResonatorRecipe last = bench.state().recipe();
+        Recipe last = bench.state().recipe();
         bench.undo();
         bench.undo();
         work();
@@ -201,7 +229,7 @@ class BenchTest {
     @Test
     void movesAreAppliedAndTakesBroughtBack() throws Exception {
         bringAndFit();
-        ResonatorRecipe fit = bench.state().recipe();
+        Recipe fit = bench.state().recipe();
         bench.set(fit.setting("mode.1.t60").parameter(), 2.5 * fit.value("mode.1.t60"), true);
         work();
         double bent = bench.state().comparison().totalJnd();
@@ -303,7 +331,7 @@ class BenchTest {
         try (ProjectFile copy = DemoProject.open(built, nightreed.measure.Progress.NONE)) {
             assertThat(copy.path()).isNotEqualTo(built);
             assertThat(copy.name()).isEqualTo("The Salt Lantern");
-            assertThat(copy.imitations()).hasSize(3);
+            assertThat(copy.imitations()).hasSize(7);
             Bench demo = new Bench(pending::add, pending::add, pending::add, pending::add, new Desk(48_000));
             demo.open(copy);
             work();

@@ -1,5 +1,6 @@
-package nightreed.recipe;
+package nightreed.recipe.part;
 
+import java.util.List;
 import java.util.Locale;
 
 /**
@@ -14,6 +15,7 @@ import java.util.Locale;
  * @param law     how the range is spread over a ruler
  * @param decimals digits after the point that make sense
  * @param meaning one line on what it does to the sound
+ * @param choices  names of the values 0, 1, 2.. of a choice; empty for numbers
  */
 public record Parameter(
         String id,
@@ -24,12 +26,19 @@ public record Parameter(
         double most,
         Law law,
         int decimals,
-        String meaning) {
+        String meaning,
+        List<String> choices) {
     /** In the order the sound travels. */
     public enum Group {
         EXCITER("Strike"),
-        SOURCE("Body"),
-        PLAYING("Playing");
+        SOURCE("Source"),
+        SHAPING("Shaping"),
+        BODY("Body"),
+        MOVEMENT("Movement"),
+        SPACE("Space"),
+        PLAYING("Playing"),
+        /** Stands for the group of the part that a value lies in. */
+        INHERITED("");
 
         private final String title;
 
@@ -46,10 +55,15 @@ public record Parameter(
     public enum Law {
         LINEAR,
         /** Equal ratios take equal room; for ranges above 0. */
-        LOGARITHMIC
+        LOGARITHMIC,
+        /** Finer towards the lower end, which may be 0: the place is the cube root of the share. */
+        ROOT,
+        /** One of a few named values. */
+        CHOICE
     }
 
     public Parameter {
+        choices = List.copyOf(choices);
         if (!(least < most) || law == Law.LOGARITHMIC && !(least > 0)) {
             throw new IllegalArgumentException("range of " + id + " makes no sense: " + least + " to " + most);
         }
@@ -58,13 +72,22 @@ public record Parameter(
     /** Place of a value on the ruler, 0 to 1. */
     public double position(double value) {
         double v = clamp(value);
-        return law == Law.LINEAR ? (v - least) / (most - least) : Math.log(v / least) / Math.log(most / least);
+        return switch (law) {
+            case LOGARITHMIC -> Math.log(v / least) / Math.log(most / least);
+            case ROOT -> Math.cbrt((v - least) / (most - least));
+            case LINEAR, CHOICE -> (v - least) / (most - least);
+        };
     }
 
     /** Value at a place on the ruler. */
     public double at(double position) {
         double p = Math.max(0, Math.min(1, position));
-        return law == Law.LINEAR ? least + p * (most - least) : least * Math.pow(most / least, p);
+        return switch (law) {
+            case LOGARITHMIC -> least * Math.pow(most / least, p);
+            case ROOT -> least + p * p * p * (most - least);
+            case LINEAR -> least + p * (most - least);
+            case CHOICE -> Math.rint(least + p * (most - least));
+        };
     }
 
     /**
@@ -86,16 +109,43 @@ public record Parameter(
                 Math.min(most, v * semitone),
                 law,
                 decimals,
-                meaning);
+                meaning,
+                choices);
     }
 
+    /** The same value with another range, law and unit. */
+    Parameter ranging(double newLeast, double newMost, Law newLaw, String newUnit, int newDecimals) {
+        return new Parameter(id, group, name, newUnit, newLeast, newMost, newLaw, newDecimals, meaning, choices);
+    }
+
+    /** The nearest value that can be set; the least one for what is not a number. */
     public double clamp(double value) {
-        return Math.max(least, Math.min(most, value));
+        double v = Double.isNaN(value) ? least : Math.max(least, Math.min(most, value));
+        return law == Law.CHOICE ? Math.rint(v) : v;
     }
 
     /** The value as people read it, without its unit. */
     public String format(double value) {
+        if (law == Law.CHOICE) {
+            return choices.get((int) clamp(value));
+        }
         return String.format(Locale.ROOT, "%." + decimals + "f", value);
+    }
+
+    /** What a person typed: a number, or the beginning of a choice's name; null if it is neither. */
+    public Double parse(String text) {
+        String t = text.trim().replace(',', '.').toLowerCase(Locale.ROOT);
+        for (int i = 0; i < choices.size() && !t.isEmpty(); i++) {
+            if (choices.get(i).startsWith(t)) {
+                return (double) i;
+            }
+        }
+        try {
+            double v = Double.parseDouble(t);
+            return Double.isFinite(v) ? v : null;
+        } catch (NumberFormatException e) {
+            return null;
+        }
     }
 
     /** The value with its unit. */

@@ -1,0 +1,118 @@
+package nightreed.match.start;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import nightreed.measure.traits.Formant;
+import nightreed.measure.traits.SourceWave;
+import nightreed.music.Bark;
+import nightreed.recipe.FormantBand;
+import nightreed.recipe.FormantRecipe;
+import nightreed.recipe.FormantRecipe.Bank;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Oscillator;
+import nightreed.recipe.part.Oscillator.Wave;
+import nightreed.recipe.part.VelocityMap;
+import nightreed.voice.formant.Followers;
+
+/** Free formants where they were measured; otherwise bands a Bark and a half apart that follow the recording. */
+final class FormantStart {
+    private static final double BARKS_APART = 1.5;
+    private static final double STEP_SECONDS = 0.01;
+
+    private FormantStart() {}
+
+    static FormantRecipe of(Ground g) {
+        List<Formant> formants = g.measurement().traits().formants().stream()
+                .filter(f -> f.certainty() > 0.5)
+                .toList();
+        boolean body = !g.measurement().traits().sources().isEmpty()
+                && g.measurement().traits().sources().get(0).wave() == SourceWave.Wave.OTHER;
+        return body && formants.size() >= 2 ? free(g, formants) : following(g);
+    }
+
+    private static FormantRecipe free(Ground g, List<Formant> formants) {
+        List<FormantBand> bands = new ArrayList<>();
+        for (Formant f : formants) {
+            double hz = Ground.limited(f.centreHz(), 20, 18_000);
+            if (bands.size() < FormantRecipe.MOST_BANDS) {
+                bands.add(FormantBand.of(
+                        hz, Ground.limited(f.bandwidthHz(), 5, 12_000), Ground.limited(overSaw(g, hz), -60, 24), 0));
+            }
+        }
+        g.say("band", true, String.format(Locale.ROOT, "%d measured formants", bands.size()));
+        return recipe(g, Bank.FORMANTS, bands, g.amplitude("amp"), Oscillator.of(Wave.SAW, 1));
+    }
+
+    /** Level of the line next to a frequency, less that of a saw's harmonic there [dB]. */
+    private static double overSaw(Ground g, double hz) {
+        Ground.Line next = g.lines().get(0);
+        for (Ground.Line l : g.lines()) {
+            next = Math.abs(l.hz() - hz) < Math.abs(next.hz() - hz) ? l : next;
+        }
+        return next.db() - g.lines().get(0).db() + 20 * Math.log10(Math.max(1, next.hz() / g.f0()));
+    }
+
+    private static FormantRecipe following(Ground g) {
+        List<FormantBand> bands = new ArrayList<>();
+        double top = Math.min(15_000, 0.42 * g.measurement().sampleRateHz());
+        for (double z = Math.max(1, Bark.of(0.6 * g.f0())); Bark.hz(z) < top; z += BARKS_APART) {
+            double hz = Bark.hz(z);
+            bands.add(FormantBand.of(hz, Bark.hz(z + BARKS_APART / 2) - Bark.hz(z - BARKS_APART / 2), 0, share(g, hz)));
+        }
+        FormantRecipe flat = recipe(g, Bank.SIDE_BY_SIDE, bands, Envelope.held(0.001, 0.2), Oscillator.of(Wave.SAW, 1));
+        FormantRecipe moved =
+                Followers.follow(flat, g.side().clip(), g.measurement().onsetSeconds());
+        g.say("band", true, "levels of the bands of the recording, over time");
+        // what the source has in each band is taken off again
+        List<FormantBand> out = new ArrayList<>();
+        for (int i = 0; i < bands.size(); i++) {
+            FormantBand b = moved.bands().get(i);
+            double low = b.centreHz() - b.widthHz() / 2;
+            double high = b.centreHz() + b.widthHz() / 2;
+            double power = 1e-6;
+            for (int n = (int) Math.max(1, Math.ceil(low / g.f0())); n * g.f0() < high; n++) {
+                power += 0.2 / n / n;
+            }
+            // a band between two lines is not raised until it hears one
+            double even = 0.2 * g.f0() * b.widthHz() / (b.centreHz() * b.centreHz());
+            power = Math.max(power, 0.5 * even);
+            double noise = 0.01 * b.widthHz() / 20_000;
+            double share = b.noiseShare();
+            double own = (1 - share) * (1 - share) * power + share * share * noise;
+            out.add(b.withLevelDb(Ground.limited(-10 * Math.log10(own) - 20, -60, 24)));
+        }
+        return moved.withBands(out);
+    }
+
+    /** Noise where no partial lies near; the wave elsewhere. */
+    private static double share(Ground g, double hz) {
+        double nearest = Double.POSITIVE_INFINITY;
+        for (Ground.Line l : g.lines()) {
+            nearest = Math.min(nearest, Math.abs(Bark.of(l.hz()) - Bark.of(hz)));
+        }
+        return nearest < BARKS_APART / 2 ? 0.1 : nearest < BARKS_APART ? 0.5 : 0.9;
+    }
+
+    private static FormantRecipe recipe(
+            Ground g, Bank bank, List<FormantBand> bands, Envelope amplitude, Oscillator source) {
+        return new FormantRecipe(
+                g.key(),
+                g.cents(),
+                -12,
+                bank,
+                source,
+                null,
+                -20,
+                bands,
+                0,
+                0,
+                3,
+                30,
+                STEP_SECONDS,
+                amplitude,
+                g.strike(),
+                VelocityMap.USUAL,
+                g.movement(false));
+    }
+}

@@ -1,0 +1,250 @@
+package nightreed.match.start;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import nightreed.match.Side;
+import nightreed.match.start.Start.Origin;
+import nightreed.measure.Measurement;
+import nightreed.measure.Partial;
+import nightreed.measure.StrikeNoise;
+import nightreed.measure.held.HeldHarmonic;
+import nightreed.measure.held.HeldNote;
+import nightreed.measure.held.Movement;
+import nightreed.music.Pitch;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Exciter;
+import nightreed.recipe.part.Lfo;
+import nightreed.recipe.part.Route;
+import nightreed.recipe.part.Route.Source;
+import nightreed.recipe.part.Route.Target;
+import nightreed.sound.UnusableSound;
+
+/** What all methods take from a measurement: pitch, level, courses, noise, movement. Notes down where each came from. */
+final class Ground {
+    private final Side side;
+    private final Measurement m;
+    private final List<Origin> origins = new ArrayList<>();
+    private final List<Line> lines = new ArrayList<>();
+
+    /** One line of the spectrum. @param t60 null for one that is held or unknown */
+    record Line(double hz, double amplitude, Double t60, Double beatHz) {
+        double db() {
+            return 20 * Math.log10(amplitude + 1e-12);
+        }
+    }
+
+    /** @throws UnusableSound if there is no pitch to build on */
+    Ground(Side side) throws UnusableSound {
+        this.side = side;
+        this.m = side.measurement();
+        if (m.isChord()) {
+            throw new UnusableSound("These are several notes at once, and an imitation is of one: choose one of them on"
+                    + " the Measure stage, or record them one by one.");
+        }
+        if (m.f0Hz() == null) {
+            throw new UnusableSound("No pitch could be measured, so there is nothing to compute starting values from:"
+                    + " use a longer or cleaner recording.");
+        }
+        if (m.held() != null) {
+            for (HeldHarmonic h : m.held().harmonics()) {
+                lines.add(new Line(h.number() * m.held().f0Hz(), h.amplitude(), null, null));
+            }
+        }
+        if (lines.isEmpty()) {
+            for (Partial p : m.reliablePartials()) {
+                lines.add(new Line(p.frequencyHz(), p.amplitude(), p.t60Seconds(), p.beatHz()));
+            }
+        }
+        lines.sort(Comparator.comparingDouble(l -> -l.amplitude()));
+        if (lines.isEmpty()) {
+            throw new UnusableSound(
+                    "No partial stands clear of the noise, so there is nothing to compute starting values"
+                            + " from: use a longer or cleaner recording.");
+        }
+        say("tune", true, String.format(Locale.ROOT, "measured pitch %.2f Hz", m.f0Hz()));
+    }
+
+    void say(String id, boolean measured, String why) {
+        origins.add(new Origin(id, measured, why));
+    }
+
+    List<Origin> origins() {
+        return origins;
+    }
+
+    Side side() {
+        return side;
+    }
+
+    Measurement measurement() {
+        return m;
+    }
+
+    boolean isHeld() {
+        return m.held() != null;
+    }
+
+    double f0() {
+        return m.f0Hz();
+    }
+
+    int key() {
+        return Math.max(0, Math.min(127, Pitch.nearestKey(f0())));
+    }
+
+    double cents() {
+        return limited(Pitch.cents(Pitch.hz(key()), f0()), -100, 100);
+    }
+
+    /** Lines of the spectrum, the strongest first; never empty. */
+    List<Line> lines() {
+        return lines;
+    }
+
+    double attack() {
+        Double a = m.attackSeconds();
+        if (isHeld()) {
+            a = m.held().harmonics().stream()
+                    .map(HeldHarmonic::attackSeconds)
+                    .filter(v -> v != null && v > 0)
+                    .findFirst()
+                    .orElse(a);
+        }
+        return a == null ? 0.005 : limited(a / 0.8, 0.0005, 5); // from 10-90 % to the whole rise
+    }
+
+    /** Decay of all lines together: twice the time in which their energy falls by 30 dB [s]. */
+    double t60() {
+        double start = energyAt(0);
+        if (start == 0) {
+            return 1;
+        }
+        double low = 0;
+        double high = 60;
+        for (int i = 0; i < 40; i++) {
+            double mid = (low + high) / 2;
+            if (energyAt(mid) > 1e-3 * start) {
+                low = mid;
+            } else {
+                high = mid;
+            }
+        }
+        return limited(2 * low, 0.01, 100);
+    }
+
+    /** Energy of the lines whose decay is known, a time after the onset [s]. */
+    private double energyAt(double t) {
+        double sum = 0;
+        for (Line l : lines) {
+            sum += l.t60() == null ? 0 : l.amplitude() * l.amplitude() * Math.pow(10, -6 * t / l.t60());
+        }
+        return sum;
+    }
+
+    /** Course of the level as it was measured. */
+    Envelope amplitude(String id) {
+        if (isHeld()) {
+            say(id + ".attack", true, "measured rise");
+            say(id + ".sustain", true, "the note is held");
+            return Envelope.held(attack(), 0.12);
+        }
+        say(id + ".attack", m.attackSeconds() != null, "measured rise of the waveform");
+        say(id + ".decay", true, "decay of all partials together");
+        return Envelope.struck(limited(attack(), 0.0003, 0.05), t60(), 0.3);
+    }
+
+    /** Course of the brightness: the time in which the centroid falls to half. */
+    Envelope brightness(String id) {
+        if (isHeld() || m.brightness() == null) {
+            say(id, isHeld(), "follows the level, as in brass");
+            return isHeld() ? Envelope.held(attack() * 1.5, 0.12) : Envelope.struck(0.0005, 0.6 * t60(), 0.3);
+        }
+        say(id + ".decay", true, "half time of the brightness");
+        double t60 = m.brightness().halfTimeSeconds() * Math.log(1000) / Math.log(2);
+        return Envelope.struck(0.0005, limited(t60, 0.02, 100), 0.3);
+    }
+
+    /** Noise of the strike; null if none was found. */
+    Exciter strike() {
+        StrikeNoise n = m.noise();
+        if (n == null) {
+            return null;
+        }
+        say("noise", true, "measured noise of the strike");
+        return new Exciter(
+                contactMs(),
+                limited(n.levelDb() + 3, -99, 24),
+                limited(1000 * n.t60Seconds(), 2, 1500),
+                limited(n.lowHz(), 20, 9000),
+                limited(Math.max(n.highHz(), 1.5 * n.lowHz()), 60, 20_000));
+    }
+
+    double contactMs() {
+        say("exciter.contact", m.attackSeconds() != null, "measured rise of the waveform");
+        return m.attackSeconds() == null || isHeld() ? 0.5 : limited(1000 * m.attackSeconds(), 0.05, 12);
+    }
+
+    /** Vibrato, tremolo and a moving filter, as far as they were found. */
+    Common movement(boolean filterMoves) {
+        HeldNote h = m.held();
+        if (h == null) {
+            return Common.NONE;
+        }
+        List<Route> routes = new ArrayList<>();
+        Lfo first = null;
+        Lfo second = null;
+        if (h.vibrato() != null) {
+            first = lfo(h.vibrato());
+            routes.add(new Route(Source.LFO_1, Target.PITCH, limited(h.vibrato().depth(), 0, 1200)));
+            say("lfo.1", true, "measured vibrato");
+        }
+        Movement level = h.tremolo();
+        if (level != null) {
+            second = lfo(level);
+            routes.add(new Route(Source.LFO_2, Target.LEVEL, limited(level.depth(), 0, 40)));
+            say("lfo.2", true, "measured tremolo");
+        }
+        Movement filter = h.filter();
+        if (filter != null && filterMoves) {
+            Source from = first != null && together(h.vibrato(), filter) ? Source.LFO_1 : Source.LFO_2;
+            if (from == Source.LFO_2 && second == null) {
+                second = lfo(filter);
+                say("lfo.2", true, "measured movement of the brightness");
+            }
+            routes.add(new Route(from, Target.CUTOFF, limited(filter.depth(), 0, 4)));
+        }
+        return new Common(120, 0, null, null, first, second, null, routes, Common.NONE.effects(), null, List.of());
+    }
+
+    private static boolean together(Movement a, Movement b) {
+        return Math.abs(a.rateHz() / b.rateHz() - 1) < 0.05;
+    }
+
+    private static Lfo lfo(Movement v) {
+        Lfo.Shape shape = switch (v.shape()) {
+            case TRIANGLE -> Lfo.Shape.TRIANGLE;
+            case SQUARE -> Lfo.Shape.SQUARE;
+            case STEPPED -> Lfo.Shape.RANDOM_STEPS;
+            default -> Lfo.Shape.SINE;
+        };
+        return new Lfo(
+                shape,
+                limited(v.rateHz(), 0.05, 50),
+                Lfo.Per.SECOND,
+                0,
+                limited(v.delaySeconds(), 0, 10),
+                limited(v.rampSeconds(), 0, 10),
+                0.5,
+                0,
+                false,
+                false,
+                List.of());
+    }
+
+    static double limited(double v, double least, double most) {
+        return Double.isNaN(v) ? least : Math.max(least, Math.min(most, v));
+    }
+}

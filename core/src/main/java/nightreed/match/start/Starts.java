@@ -1,0 +1,79 @@
+package nightreed.match.start;
+
+import java.util.List;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.match.start.Start.Origin;
+import nightreed.measure.Measurement;
+import nightreed.recipe.Recipe;
+import nightreed.sound.UnusableSound;
+import nightreed.voice.Renderer;
+
+/** Starting values for every method. */
+public final class Starts {
+    /** Methods in the order they are offered. */
+    public static final List<String> METHODS = List.of("resonators", "fm", "ring", "formant", "string", "subtractive");
+
+    /** Span after the onset whose level is set right [s]. */
+    private static final double SPAN = 0.6;
+
+    private Starts() {}
+
+    /**
+     * Computes the values of a method from a measured recording.
+     *
+     * @param method one of {@link #METHODS}
+     * @throws UnusableSound            if the recording gives nothing to build on
+     * @throws IllegalArgumentException if there is no such method
+     */
+    public static Start of(String method, Side recording) throws UnusableSound {
+        if (method.equals("resonators")) {
+            return new Start(
+                    Matcher.startingValues(recording),
+                    List.of(
+                            new Origin("tune", true, "measured pitch"),
+                            new Origin("level", true, "level of the strongest partial"),
+                            new Origin("mode", true, "measured partials, the most audible ones"),
+                            new Origin("exciter", true, "measured rise of the waveform"),
+                            new Origin("noise", true, "measured noise of the strike")));
+        }
+        Ground ground = new Ground(recording);
+        Recipe recipe = switch (method) {
+            case "fm" -> FmStart.of(ground);
+            case "ring" -> RingStart.of(ground);
+            case "formant" -> FormantStart.of(ground);
+            case "string" -> StringStart.of(ground);
+            case "subtractive" -> SubtractiveStart.of(ground);
+            default ->
+                throw new IllegalArgumentException(
+                        "there is no method '" + method + "'; there is: " + String.join(", ", METHODS));
+        };
+        ground.say("level", true, "as loud as the recording over its first " + SPAN + " s");
+        return new Start(levelled(recipe, recording), ground.origins());
+    }
+
+    /** With the level that makes it as loud as the recording, on its own key. */
+    private static Recipe levelled(Recipe recipe, Side recording) {
+        Measurement m = recording.measurement();
+        double fs = m.sampleRateHz();
+        double[] x = recording.clip().mixed();
+        int onset = (int) Math.max(0, m.onsetSeconds() * fs);
+        int n = (int) Math.min(SPAN * fs, x.length - onset);
+        if (n < 64) {
+            return recipe;
+        }
+        Recipe at = recipe;
+        for (int pass = 0; pass < 2; pass++) { // a drive or a limit in the recipe may bend the first answer
+            double[] y = Renderer.asFitted(at, 0, n / fs, m.sampleRateHz()).mixed();
+            double want = 0;
+            double have = 0;
+            for (int i = 0; i < Math.min(n, y.length); i++) {
+                want += x[onset + i] * x[onset + i];
+                have += y[i] * y[i];
+            }
+            double db = 10 * Math.log10((want + 1e-12) / (have + 1e-12));
+            at = at.with("level", at.levelDb() + db);
+        }
+        return at;
+    }
+}

@@ -1,0 +1,149 @@
+package nightreed.match.start;
+
+import java.util.List;
+import java.util.Locale;
+import nightreed.measure.Partial;
+import nightreed.measure.traits.PluckPoint;
+import nightreed.music.Pitch;
+import nightreed.recipe.Bow;
+import nightreed.recipe.LoopLoss;
+import nightreed.recipe.LoopLoss.Kind;
+import nightreed.recipe.SecondString;
+import nightreed.recipe.StringRecipe;
+import nightreed.recipe.StringRecipe.Drive;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Exciter;
+import nightreed.recipe.part.KeyTracking;
+import nightreed.recipe.part.VelocityMap;
+
+/** Loop, loss, stiffness, pluck point and a second string, each from the partials. */
+final class StringStart {
+    private StringStart() {}
+
+    static StringRecipe of(Ground g) {
+        boolean held = g.isHeld();
+        boolean inverted = oddOnly(g);
+        if (inverted) {
+            g.say("inverted", true, "only odd partials were found");
+        }
+        PluckPoint point = g.measurement().traits().pluckPoint();
+        if (point != null) {
+            g.say("pluck", true, "measured from the partials that are missing");
+        }
+        Double b = g.measurement().inharmonicityB();
+        if (b != null) {
+            g.say("stiffness", true, "measured stretch of the partials");
+        }
+        Exciter strike = g.strike();
+        if (held) {
+            g.say("drive", true, "the note is held: a bow");
+        }
+        return new StringRecipe(
+                g.key(),
+                g.cents(),
+                -12,
+                held ? Drive.FRICTION : Drive.PULSE,
+                strike == null ? new Exciter(held ? 0.5 : g.contactMs(), -100, 20, 200, 8000) : strike,
+                held ? Bow.USUAL : null,
+                held ? new LoopLoss(Kind.ONE_POLE, 1.2, 3000, 2) : loss(g),
+                b == null ? 0 : Ground.limited(b, 0, 0.02),
+                point == null ? (held ? 0.1 : 0) : Ground.limited(point.share(), 0, 0.5),
+                inverted,
+                held ? null : second(g),
+                0,
+                null,
+                held ? Envelope.held(0.005, 0.15) : null,
+                held ? 0.3 : 0.15,
+                new KeyTracking(0.4, 0.5),
+                VelocityMap.USUAL,
+                g.movement(false));
+    }
+
+    private static boolean oddOnly(Ground g) {
+        double odd = 0;
+        double even = 0;
+        int count = 0;
+        for (Ground.Line l : g.lines()) {
+            double n = l.hz() / g.f0();
+            if (Math.abs(n - Math.rint(n)) > 0.06 || n > 14) {
+                continue;
+            }
+            count++;
+            if (Math.rint(n) % 2 == 0) {
+                even += l.amplitude() * l.amplitude();
+            } else {
+                odd += l.amplitude() * l.amplitude();
+            }
+        }
+        return count >= 3 && even < 1e-3 * odd;
+    }
+
+    /** Law of the decays with the least squares in the logarithm, over a grid of its two shapes. */
+    private static LoopLoss loss(Ground g) {
+        double best = Double.POSITIVE_INFINITY;
+        LoopLoss found = new LoopLoss(Kind.SHELVES, g.t60(), 4000, 1.5);
+        int n = 0;
+        for (Ground.Line l : g.lines()) {
+            n += l.t60() == null ? 0 : 1;
+        }
+        if (n < 3) {
+            g.say("loss", false, "too few decays were measured");
+            return found;
+        }
+        for (double power : new double[] {0.7, 1, 1.3, 1.6, 2, 2.5}) {
+            for (double half = 200; half < 60_000; half *= 1.1) {
+                double mean = 0;
+                double weights = 0;
+                for (Ground.Line l : g.lines()) {
+                    if (l.t60() != null) {
+                        double w = weight(g, l);
+                        mean += w * (Math.log(l.t60()) + Math.log1p(Math.pow(l.hz() / half, power)));
+                        weights += w;
+                    }
+                }
+                mean /= weights;
+                double cost = 0;
+                for (Ground.Line l : g.lines()) {
+                    if (l.t60() != null) {
+                        double e = Math.log(l.t60()) + Math.log1p(Math.pow(l.hz() / half, power)) - mean;
+                        cost += weight(g, l) * Math.min(e * e, 0.5); // strays count no more than that
+                    }
+                }
+                if (cost < best) {
+                    best = cost;
+                    found = new LoopLoss(Kind.SHELVES, Ground.limited(Math.exp(mean), 0.02, 100), half, power);
+                }
+            }
+        }
+        g.say("loss", true, String.format(Locale.ROOT, "law through %d measured decays", n));
+        return found;
+    }
+
+    private static double weight(Ground g, Ground.Line l) {
+        return 1 / (1 + Math.max(0, g.lines().get(0).db() - l.db()) / 10);
+    }
+
+    /** From a decay in two stages, or from a beat. */
+    private static SecondString second(Ground g) {
+        List<Partial> partials = g.measurement().reliablePartials();
+        for (Partial p : partials) {
+            if (p.stages() != null) {
+                double early = 60 / p.stages().earlyT60Seconds();
+                double late = 60 / p.stages().lateT60Seconds();
+                g.say("second", true, "the decay has two stages");
+                return new SecondString(
+                        0.3,
+                        Ground.limited((early - late) / g.f0(), 0, 6),
+                        Ground.limited(p.stages().lateLevelDb() / 2, -30, 0));
+            }
+        }
+        for (Partial p : partials) {
+            if (p.beatHz() != null) {
+                g.say("second", true, String.format(Locale.ROOT, "a beat of %.2f Hz", p.beatHz()));
+                return new SecondString(
+                        Ground.limited(Pitch.cents(p.frequencyHz(), p.frequencyHz() + p.beatHz()), -50, 50), 0, -6);
+            }
+        }
+        return null;
+    }
+}

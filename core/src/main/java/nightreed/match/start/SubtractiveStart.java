@@ -1,0 +1,159 @@
+package nightreed.match.start;
+
+import java.util.List;
+import java.util.Locale;
+import nightreed.measure.Brightness;
+import nightreed.measure.Measurement;
+import nightreed.measure.held.HeldHarmonic;
+import nightreed.measure.traits.SourceWave;
+import nightreed.recipe.Breath;
+import nightreed.recipe.SubtractiveRecipe;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Filter;
+import nightreed.recipe.part.Filter.Kind;
+import nightreed.recipe.part.Filter.Slope;
+import nightreed.recipe.part.Oscillator;
+import nightreed.recipe.part.Oscillator.Feet;
+import nightreed.recipe.part.Oscillator.Wave;
+import nightreed.recipe.part.SingleCycle;
+import nightreed.recipe.part.VelocityMap;
+
+/** The likeliest source, or one cycle of the recording itself; the filter's path from that of the brightness. */
+final class SubtractiveStart {
+    private SubtractiveStart() {}
+
+    static SubtractiveRecipe of(Ground g) {
+        Measurement m = g.measurement();
+        SourceWave source =
+                m.traits().sources().isEmpty() ? null : m.traits().sources().get(0);
+        SingleCycle cycle = cycle(g);
+        Wave wave = Wave.SAW;
+        double width = 0.5;
+        if (source != null) {
+            switch (source.wave()) {
+                case SAW -> wave = Wave.SAW;
+                case SQUARE, PULSE -> {
+                    wave = Wave.PULSE;
+                    width = source.width() == null ? 0.5 : Ground.limited(source.width(), 0.02, 0.98);
+                }
+                case TRIANGLE -> wave = Wave.TRIANGLE;
+                case OTHER -> wave = cycle == null ? Wave.SAW : Wave.MEASURED;
+            }
+            g.say(
+                    "osc.1",
+                    true,
+                    String.format(
+                            Locale.ROOT,
+                            "likeliest source: %s, %.0f %%",
+                            source.wave().title(),
+                            100 * source.certainty()));
+        } else if (cycle != null) {
+            wave = Wave.MEASURED;
+            g.say("osc.1", true, "one cycle of the recording");
+        }
+        Envelope amplitude = g.amplitude("amp");
+        return new SubtractiveRecipe(
+                g.key(),
+                g.cents(),
+                -12,
+                List.of(new Oscillator(wave, Feet.FEET_8, 1, 0, 0, width, 0, false, 0, 0, 0)),
+                cycle,
+                null,
+                breath(g),
+                filter(g, source, wave),
+                amplitude,
+                g.strike(),
+                new VelocityMap(0.7, 24, 1),
+                g.movement(true));
+    }
+
+    /** Harmonics as they were measured, for a wave of the recording's own; null if there are too few. */
+    private static SingleCycle cycle(Ground g) {
+        double[] level = new double[65];
+        java.util.Arrays.fill(level, -120);
+        int last = 0;
+        for (Ground.Line l : g.lines()) {
+            double n = l.hz() / g.f0();
+            int k = (int) Math.rint(n);
+            if (k >= 1 && k <= 64 && Math.abs(n - k) < 0.08 * Math.sqrt(k)) {
+                level[k] = Math.max(level[k], l.db() - g.lines().get(0).db());
+                last = Math.max(last, k);
+            }
+        }
+        if (last < 2) {
+            return null;
+        }
+        Double[] db = new Double[last];
+        Double[] rad = new Double[last];
+        for (int k = 1; k <= last; k++) {
+            db[k - 1] = level[k];
+            rad[k - 1] =
+                    Math.PI * k * (k - 1.0) / last - Math.PI / 2; // phases that keep the peak low (Schroeder, 1970)
+        }
+        return new SingleCycle(List.of(db), List.of(rad));
+    }
+
+    private static Breath breath(Ground g) {
+        if (!g.isHeld() || g.measurement().held().noiseDb() < -70) {
+            return null;
+        }
+        double db = Ground.limited(g.measurement().held().noiseDb(), -60, -6);
+        g.say("breath.level", true, "measured noise between the harmonics");
+        return new Breath(db, Ground.limited(g.f0(), 20, 5000), 8000, null);
+    }
+
+    private static Filter filter(Ground g, SourceWave source, Wave wave) {
+        Brightness path = g.measurement().brightness();
+        boolean held = g.isHeld();
+        double attack = held
+                ? g.measurement().held().harmonics().stream()
+                        .map(HeldHarmonic::attackSeconds)
+                        .filter(a -> a != null)
+                        .mapToDouble(Double::doubleValue)
+                        .max()
+                        .orElse(g.attack())
+                : 0.0005;
+        if (wave == Wave.MEASURED) {
+            // the wave has the spectrum already: the filter only moves what the brightness moves
+            double octaves = path == null ? 0 : Ground.limited(log2(path.startHz() / path.endHz()), 0, 6);
+            double t60 = path == null ? 1 : Ground.limited(path.halfTimeSeconds() * 10, 0.02, 100);
+            g.say("filter", path != null, "path of the brightness");
+            return new Filter(
+                    Kind.LOW,
+                    Slope.DB_12,
+                    Ground.limited(held ? 12_000 : 4 * g.f0(), 50, 18_000),
+                    0.71,
+                    1,
+                    held ? 0 : octaves + 1,
+                    1,
+                    0,
+                    held ? null : Envelope.struck(0.0005, t60, 0.5));
+        }
+        double cutoff = source != null && source.cutoffHz() != null
+                ? source.cutoffHz()
+                : path == null ? 4 * g.f0() : 1.5 * (held ? path.endHz() : path.startHz());
+        double q = source == null || source.resonanceDb() == null
+                ? 0.71
+                : Ground.limited(0.71 * Math.pow(10, source.resonanceDb() / 20), 0.5, 20);
+        g.say(
+                "filter.cutoff",
+                true,
+                source != null && source.cutoffHz() != null ? "measured with the source" : "path of the brightness");
+        Slope slope = source != null && source.cutoffHz() != null && source.rollOffDbPerOctave() < -18
+                ? Slope.DB_24
+                : Slope.DB_12;
+        double fall = path == null || held ? 2 : Ground.limited(log2(path.startHz() / path.endHz()), 0.3, 6);
+        g.say("filter.envelope", held || path != null, held ? "rise of the upper harmonics" : "path of the brightness");
+        Envelope course = held
+                ? Envelope.held(Ground.limited(attack / 0.8, 0.001, 5), 0.3)
+                : Envelope.struck(
+                        0.0005, path == null ? g.t60() : Ground.limited(path.halfTimeSeconds() * 10, 0.02, 100), 0.5);
+        // the envelope is at its top when the note is as bright as measured
+        return new Filter(
+                Kind.LOW, slope, Ground.limited(cutoff / Math.pow(2, fall), 20, 18_000), q, 1, fall, 1, 0, course);
+    }
+
+    private static double log2(double v) {
+        return Math.log(Math.max(1, v)) / Math.log(2);
+    }
+}

@@ -1,0 +1,57 @@
+package nightreed.recipe;
+
+import nightreed.recipe.part.Dial;
+import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Parameter.Law;
+
+/** A bow, for both schools: noise that swells and falls with each stroke, or friction that sticks and slips. */
+public record Bow(
+        @Dial(
+                name = "stroke",
+                unit = "s",
+                least = 0.05,
+                most = 10,
+                law = Law.LOGARITHMIC,
+                meaning = "Length of one stroke.")
+        double strokeSeconds,
+
+        @Dial(name = "rise", least = 0.02, most = 0.98, meaning = "Share of a stroke in which it swells.")
+        double rise,
+
+        @Dial(name = "unevenness", meaning = "How much strokes differ in length and strength.")
+        double unevenness,
+
+        @Dial(name = "level", unit = "dB", least = -80, most = 12, decimals = 1, meaning = "Level of the bow's noise.")
+        double noiseDb,
+
+        @Dial(
+                name = "force",
+                least = 0.02,
+                most = 1,
+                meaning = "How hard the hair presses: more holds longer and grates.")
+        double force,
+
+        @Dial(
+                name = "speed",
+                unit = "m/s",
+                least = 0.02,
+                most = 1,
+                law = Law.LOGARITHMIC,
+                meaning = "Speed of the hair: louder.")
+        double speed,
+
+        @Dial(
+                name = "attack",
+                unit = "s",
+                least = 0.001,
+                most = 2,
+                law = Law.LOGARITHMIC,
+                decimals = 3,
+                meaning = "Time until the bow is at speed.")
+        double attackSeconds) {
+    public static final Bow USUAL = new Bow(0.6, 0.5, 0.15, -12, 0.5, 0.25, 0.06);
+
+    public Bow {
+        Dials.check(Bow.class, strokeSeconds, rise, unevenness, noiseDb, force, speed, attackSeconds);
+    }
+}

@@ -1,0 +1,150 @@
+package nightreed.recipe;
+
+import nightreed.recipe.part.Dial;
+import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.Part;
+
+/**
+ * A carrier and what modulates it: sin(2π c t + φc + I sin(2π m t + φm + feedback)). As a pulse, its width is what is
+ * modulated, by I/2π of a cycle at the most.
+ */
+public record FmPair(
+        @Dial(name = "kind", meaning = "What is modulated: the phase of a sine or the width of a pulse.")
+        Kind kind,
+
+        @Dial(
+                name = "level",
+                unit = "dB",
+                least = -80,
+                most = 6,
+                decimals = 1,
+                meaning = "Level of the pair; -80 is silent.")
+        double levelDb,
+
+        @Dial(
+                name = "carrier ratio",
+                unit = "×",
+                least = 0.05,
+                most = 60,
+                law = Law.LOGARITHMIC,
+                decimals = 4,
+                meaning = "Frequency of the carrier over that of the key.")
+        double carrierRatio,
+
+        @Dial(
+                name = "modulator ratio",
+                unit = "×",
+                least = 0.05,
+                most = 60,
+                law = Law.LOGARITHMIC,
+                decimals = 4,
+                meaning = "Frequency of the modulator over that of the key.")
+        double modulatorRatio,
+
+        @Dial(
+                name = "index",
+                unit = "rad",
+                most = 50,
+                law = Law.ROOT,
+                meaning = "How far the modulator bends the carrier, at the top of its envelope.")
+        double index,
+
+        @Dial(
+                name = "index follows the key",
+                meaning =
+                        "On: the same index on all keys. Off: a fixed deviation in Hz, so that low keys are brighter.")
+        boolean tracking,
+
+        @Dial(
+                name = "carrier phase",
+                unit = "rad",
+                least = -6.2832,
+                most = 6.2832,
+                leastEver = -100,
+                mostEver = 100,
+                meaning = "Where the carrier starts.")
+        double carrierPhaseRad,
+
+        @Dial(
+                name = "modulator phase",
+                unit = "rad",
+                least = -6.2832,
+                most = 6.2832,
+                leastEver = -100,
+                mostEver = 100,
+                meaning = "Where the modulator starts; folded sidebands add or cancel by it.")
+        double modulatorPhaseRad,
+
+        @Dial(name = "free-running", meaning = "On: each note starts anywhere, so that folded spectra vary.")
+        boolean free,
+
+        @Dial(
+                name = "feedback",
+                unit = "rad",
+                most = 2,
+                meaning = "How far the modulator bends itself: towards a saw, then noise.")
+        double feedback,
+
+        @Dial(name = "width", least = 0.02, most = 0.98, meaning = "Width of the pulse, for pulses only.")
+        double width,
+
+        @Dial(name = "pan", least = -1, meaning = "-1 left, 1 right.")
+        double pan,
+
+        @Part(id = "amp", name = "level") Envelope amplitude,
+        @Part(id = "bend", name = "index") Envelope bend) {
+    public static final double OFF_DB = -79.5;
+
+    /** What is modulated. */
+    public enum Kind {
+        PHASE,
+        PULSE_WIDTH
+    }
+
+    public FmPair {
+        Dials.check(
+                FmPair.class,
+                kind,
+                levelDb,
+                carrierRatio,
+                modulatorRatio,
+                index,
+                tracking,
+                carrierPhaseRad,
+                modulatorPhaseRad,
+                free,
+                feedback,
+                width,
+                pan);
+        if (amplitude == null || bend == null) {
+            throw new IllegalArgumentException("a pair needs an envelope for its level and one for its index");
+        }
+    }
+
+    /** A plain pair of sines. */
+    public static FmPair of(
+            double levelDb, double carrier, double modulator, double index, Envelope amplitude, Envelope bend) {
+        return new FmPair(
+                Kind.PHASE, levelDb, carrier, modulator, index, true, 0, 0, false, 0, 0.5, 0, amplitude, bend);
+    }
+
+    public FmPair withPhases(double carrierRad, double modulatorRad) {
+        return new FmPair(
+                kind,
+                levelDb,
+                carrierRatio,
+                modulatorRatio,
+                index,
+                tracking,
+                carrierRad,
+                modulatorRad,
+                free,
+                feedback,
+                width,
+                pan,
+                amplitude,
+                bend);
+    }
+}

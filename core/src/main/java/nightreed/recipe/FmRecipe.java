@@ -1,0 +1,89 @@
+package nightreed.recipe;
+
+import java.util.List;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Dial;
+import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Exciter;
+import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.Part;
+import nightreed.recipe.part.Range;
+import nightreed.recipe.part.VelocityMap;
+
+/**
+ * One to three pairs of a carrier and its modulator (J. Chowning, JAES 21(7), 1973), each with a level and an index that
+ * follow envelopes of their own.
+ *
+ * @param key      key whose sound the values describe, 0..127
+ * @param pairs    1 to {@value #MOST_PAIRS}
+ * @param exciter  noise of the strike beside them, null for none
+ * @param decayPower times of the envelopes go as frequency to the power of minus this
+ * @param velocity strength moves level and index
+ * @param common   what every method can have
+ */
+public record FmRecipe(
+        int key,
+
+        @Dial(
+                id = "tune",
+                name = "tuning",
+                unit = "cents",
+                least = -100,
+                most = 100,
+                decimals = 1,
+                meaning = "Offset from the key at A4 = 440 Hz.")
+        double tuningCents,
+
+        @Dial(name = "level", unit = "dBFS", least = -80, most = 6, decimals = 1, meaning = "Level of everything.")
+        double levelDb,
+
+        @Part(id = "pair", name = "pair", group = Group.SOURCE)
+        List<FmPair> pairs,
+
+        @Part(group = Group.EXCITER) Exciter exciter,
+
+        @Dial(
+                id = "track.decay",
+                name = "key to decay",
+                most = 3,
+                group = Group.PLAYING,
+                meaning = "0 keeps the envelopes on all keys; 1 halves their times an octave higher.")
+        double decayPower,
+
+        @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
+        @Part Common common)
+        implements Recipe {
+    public static final int MOST_PAIRS = 3;
+
+    public FmRecipe {
+        pairs = pairs == null ? List.of() : List.copyOf(pairs);
+        common = common == null ? Common.NONE : common;
+        velocity = velocity == null ? VelocityMap.USUAL : velocity;
+        Range.check("number of pairs", pairs.size(), 1, MOST_PAIRS, "");
+        Range.check("key", key, 0, 127, "");
+        Dials.check(FmRecipe.class, key, tuningCents, levelDb, pairs, exciter, decayPower, velocity, common);
+    }
+
+    @Override
+    public String method() {
+        return "fm";
+    }
+
+    public FmRecipe withPairs(List<FmPair> p) {
+        return new FmRecipe(key, tuningCents, levelDb, p, exciter, decayPower, velocity, common);
+    }
+
+    public FmRecipe withCommon(Common c) {
+        return new FmRecipe(key, tuningCents, levelDb, pairs, exciter, decayPower, velocity, c);
+    }
+
+    @Override
+    public FmRecipe with(String id, double value) {
+        return Recipe.changed(this, id, value);
+    }
+
+    @Override
+    public FmRecipe played() {
+        return Recipe.withMacros(this);
+    }
+}

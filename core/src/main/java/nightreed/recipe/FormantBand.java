@@ -1,0 +1,74 @@
+package nightreed.recipe;
+
+import java.util.List;
+import nightreed.recipe.part.Dial;
+import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.Part;
+import nightreed.recipe.part.Range;
+
+/**
+ * One band of a formant bank.
+ *
+ * @param envelope its own course; null if it only follows the whole
+ * @param pathDb   levels taken from a recording, one each step of the recipe [dB]; empty for none
+ */
+public record FormantBand(
+        @Dial(
+                name = "centre",
+                unit = "Hz",
+                least = 20,
+                most = 18_000,
+                law = Law.LOGARITHMIC,
+                decimals = 0,
+                meaning = "Middle of the band.")
+        double centreHz,
+
+        @Dial(
+                name = "width",
+                unit = "Hz",
+                least = 5,
+                most = 12_000,
+                law = Law.LOGARITHMIC,
+                decimals = 0,
+                meaning = "Width within 3 dB of a free formant, or between the edges of bands side by side.")
+        double widthHz,
+
+        @Dial(
+                name = "level",
+                unit = "dB",
+                least = -80,
+                most = 24,
+                decimals = 1,
+                meaning = "Level of the band; -80 is silent.")
+        double levelDb,
+
+        @Dial(name = "noise share", meaning = "What drives it: 0 the wave, 1 the noise.")
+        double noiseShare,
+
+        @Dial(name = "pan", least = -1, meaning = "-1 left, 1 right.")
+        double pan,
+
+        @Dial(name = "drone", meaning = "On: it sounds on while the whole dies away.")
+        boolean drone,
+
+        @Part(id = "amp", name = "level") Envelope envelope,
+        List<Double> pathDb) {
+    private static final int MOST_STEPS = 20_000;
+
+    public FormantBand {
+        pathDb = pathDb == null ? List.of() : List.copyOf(pathDb);
+        Dials.check(FormantBand.class, centreHz, widthHz, levelDb, noiseShare, pan, drone);
+        Range.check("number of followed levels", pathDb.size(), 0, MOST_STEPS, "");
+        pathDb.forEach(v -> Range.check("followed level", v, -200, 40, "dB"));
+    }
+
+    public static FormantBand of(double centreHz, double widthHz, double levelDb, double noiseShare) {
+        return new FormantBand(centreHz, widthHz, levelDb, noiseShare, 0, false, null, List.of());
+    }
+
+    public FormantBand withLevelDb(double db) {
+        return new FormantBand(centreHz, widthHz, db, noiseShare, pan, drone, envelope, pathDb);
+    }
+}

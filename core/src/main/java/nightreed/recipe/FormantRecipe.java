@@ -1,0 +1,200 @@
+package nightreed.recipe;
+
+import java.util.List;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Dial;
+import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Exciter;
+import nightreed.recipe.part.Oscillator;
+import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.Part;
+import nightreed.recipe.part.Range;
+import nightreed.recipe.part.SingleCycle;
+import nightreed.recipe.part.VelocityMap;
+
+/**
+ * A source wave and noise through a bank of bands, each with a mix, a level and a course of its own.
+ *
+ * @param bank      how the bands are made
+ * @param source    the wave
+ * @param cycle     one cycle of the recording, for a source of that wave; null if there is none
+ * @param bands     1 to {@value #MOST_BANDS}, by rising centre
+ * @param stepSeconds time between the levels of bands that follow a recording [s]
+ * @param amplitude level over time
+ * @param exciter   strike into the bands, null for none
+ */
+public record FormantRecipe(
+        int key,
+
+        @Dial(
+                id = "tune",
+                name = "tuning",
+                unit = "cents",
+                least = -100,
+                most = 100,
+                decimals = 1,
+                meaning = "Offset from the key at A4 = 440 Hz.")
+        double tuningCents,
+
+        @Dial(name = "level", unit = "dBFS", least = -80, most = 36, decimals = 1, meaning = "Level of everything.")
+        double levelDb,
+
+        @Dial(
+                name = "bank",
+                group = Group.BODY,
+                meaning = "Bands side by side that fill the spectrum, or free formants.")
+        Bank bank,
+
+        @Part(id = "source", name = "source", group = Group.SOURCE)
+        Oscillator source,
+
+        SingleCycle cycle,
+
+        @Dial(
+                id = "noise",
+                name = "noise",
+                unit = "dB",
+                least = -80,
+                most = 12,
+                decimals = 1,
+                meaning = "Level of the noise source; -80 is silent.")
+        double noiseDb,
+
+        @Part(id = "band", name = "band", group = Group.BODY)
+        List<FormantBand> bands,
+
+        @Dial(
+                id = "tilt",
+                name = "tilt",
+                unit = "dB/oct",
+                least = -12,
+                most = 12,
+                decimals = 1,
+                group = Group.BODY,
+                meaning = "Slope over all bands, about 1 kHz.")
+        double tiltDbPerOctave,
+
+        @Dial(
+                name = "shift",
+                unit = "cents",
+                least = -2400,
+                most = 2400,
+                decimals = 0,
+                group = Group.BODY,
+                meaning = "Moves all bands, and not the pitch.")
+        double shiftCents,
+
+        @Dial(
+                id = "follow.attack",
+                name = "follower attack",
+                unit = "ms",
+                least = 0.5,
+                most = 200,
+                law = Law.LOGARITHMIC,
+                decimals = 1,
+                group = Group.MOVEMENT,
+                meaning = "How fast bands follow a rise of the recording.")
+        double followAttackMs,
+
+        @Dial(
+                id = "follow.decay",
+                name = "follower decay",
+                unit = "ms",
+                least = 1,
+                most = 2000,
+                law = Law.LOGARITHMIC,
+                decimals = 1,
+                group = Group.MOVEMENT,
+                meaning = "How fast they follow a fall.")
+        double followDecayMs,
+
+        double stepSeconds,
+
+        @Part(id = "amp", name = "level", group = Group.SHAPING)
+        Envelope amplitude,
+
+        @Part(group = Group.EXCITER) Exciter exciter,
+        @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
+        @Part Common common)
+        implements Recipe {
+    public static final int MOST_BANDS = 32;
+    public static final double OFF_DB = -79.5;
+
+    /** How bands are made. */
+    public enum Bank {
+        /** Each band ends where the next begins, 36 dB per octave; all up, the sum is flat. */
+        SIDE_BY_SIDE,
+        /** Resonances of any centre and width. */
+        FORMANTS
+    }
+
+    public FormantRecipe {
+        bands = bands == null ? List.of() : List.copyOf(bands);
+        common = common == null ? Common.NONE : common;
+        velocity = velocity == null ? VelocityMap.USUAL : velocity;
+        if (source == null || amplitude == null) {
+            throw new IllegalArgumentException("a formant recipe needs a source and an envelope");
+        }
+        Range.check("number of bands", bands.size(), 1, MOST_BANDS, "");
+        Range.check("key", key, 0, 127, "");
+        Range.check("step of followed levels", stepSeconds, 0.0005, 1, "s");
+        for (int i = 1; i < bands.size(); i++) {
+            if (bands.get(i).centreHz() <= bands.get(i - 1).centreHz() && bank == Bank.SIDE_BY_SIDE) {
+                throw new IllegalArgumentException("bands side by side must rise in frequency; band " + (i + 1) + " at "
+                        + bands.get(i).centreHz() + " Hz does not");
+            }
+        }
+        Dials.check(
+                FormantRecipe.class,
+                key,
+                tuningCents,
+                levelDb,
+                bank,
+                source,
+                cycle,
+                noiseDb,
+                bands,
+                tiltDbPerOctave,
+                shiftCents,
+                followAttackMs,
+                followDecayMs);
+    }
+
+    @Override
+    public String method() {
+        return "formant";
+    }
+
+    public FormantRecipe withBands(List<FormantBand> b) {
+        return new FormantRecipe(
+                key,
+                tuningCents,
+                levelDb,
+                bank,
+                source,
+                cycle,
+                noiseDb,
+                b,
+                tiltDbPerOctave,
+                shiftCents,
+                followAttackMs,
+                followDecayMs,
+                stepSeconds,
+                amplitude,
+                exciter,
+                velocity,
+                common);
+    }
+
+    @Override
+    public FormantRecipe with(String id, double value) {
+        return Recipe.changed(this, id, value);
+    }
+
+    @Override
+    public FormantRecipe played() {
+        return Recipe.withMacros(this);
+    }
+}

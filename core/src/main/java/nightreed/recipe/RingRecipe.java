@@ -1,0 +1,163 @@
+package nightreed.recipe;
+
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Dial;
+import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Exciter;
+import nightreed.recipe.part.Filter;
+import nightreed.recipe.part.Oscillator;
+import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.Part;
+import nightreed.recipe.part.Range;
+import nightreed.recipe.part.SingleCycle;
+import nightreed.recipe.part.VelocityMap;
+
+/**
+ * Two oscillators multiplied, the first of them dry beside the product, a low-pass on each before they meet. Slow drift of
+ * the second makes them beat; strength closes the interval, which is exactly that of the two ratios at full force.
+ *
+ * @param a          first oscillator, which is also the dry path
+ * @param b          second oscillator
+ * @param filterA    on the first, null for none
+ * @param filterB    on the second, null for none
+ * @param cycle      one cycle of the recording, for oscillators of that wave; null if there is none
+ * @param amplitude  level over time
+ * @param exciter    noise of the strike beside them, null for none
+ */
+public record RingRecipe(
+        int key,
+
+        @Dial(
+                id = "tune",
+                name = "tuning",
+                unit = "cents",
+                least = -100,
+                most = 100,
+                decimals = 1,
+                meaning = "Offset from the key at A4 = 440 Hz.")
+        double tuningCents,
+
+        @Dial(name = "level", unit = "dBFS", least = -80, most = 6, decimals = 1, meaning = "Level of everything.")
+        double levelDb,
+
+        @Part(id = "a", name = "first", group = Group.SOURCE)
+        Oscillator a,
+
+        @Part(id = "b", name = "second", group = Group.SOURCE)
+        Oscillator b,
+
+        SingleCycle cycle,
+
+        @Part(id = "a.filter", name = "first filter", group = Group.SHAPING)
+        Filter filterA,
+
+        @Part(id = "b.filter", name = "second filter", group = Group.SHAPING)
+        Filter filterB,
+
+        @Dial(
+                name = "product",
+                unit = "dB",
+                least = -80,
+                most = 12,
+                decimals = 1,
+                meaning = "Level of the product; -80 is silent.")
+        double ringDb,
+
+        @Dial(
+                name = "dry",
+                unit = "dB",
+                least = -80,
+                most = 12,
+                decimals = 1,
+                meaning = "Level of the first oscillator beside it; -80 is silent.")
+        double dryDb,
+
+        @Dial(
+                id = "drift.rate",
+                name = "drift rate",
+                unit = "Hz",
+                least = 0.01,
+                most = 10,
+                law = Law.LOGARITHMIC,
+                group = Group.MOVEMENT,
+                meaning = "How fast the second oscillator drifts to and fro.")
+        double driftRateHz,
+
+        @Dial(
+                id = "drift.depth",
+                name = "drift depth",
+                unit = "cents",
+                most = 100,
+                law = Law.ROOT,
+                decimals = 1,
+                group = Group.MOVEMENT,
+                meaning = "How far it drifts either way: the beat follows.")
+        double driftCents,
+
+        @Dial(
+                id = "velocity.interval",
+                name = "soft interval",
+                unit = "cents",
+                least = -2400,
+                most = 2400,
+                decimals = 0,
+                group = Group.PLAYING,
+                meaning = "How far the second lies off when struck softest; nothing at full force.")
+        double velocityCents,
+
+        @Part(id = "amp", name = "level", group = Group.SHAPING)
+        Envelope amplitude,
+
+        @Part(group = Group.EXCITER) Exciter exciter,
+        @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
+        @Part Common common)
+        implements Recipe {
+    public static final double OFF_DB = -79.5;
+
+    public RingRecipe {
+        common = common == null ? Common.NONE : common;
+        velocity = velocity == null ? VelocityMap.USUAL : velocity;
+        if (a == null || b == null || amplitude == null) {
+            throw new IllegalArgumentException("a ring recipe needs two oscillators and an envelope");
+        }
+        Range.check("key", key, 0, 127, "");
+        Dials.check(
+                RingRecipe.class,
+                key,
+                tuningCents,
+                levelDb,
+                a,
+                b,
+                cycle,
+                filterA,
+                filterB,
+                ringDb,
+                dryDb,
+                driftRateHz,
+                driftCents,
+                velocityCents);
+    }
+
+    @Override
+    public String method() {
+        return "ring";
+    }
+
+    /** Frequency of the second over that of the first, at a strength, without drift. */
+    public double interval(double strength) {
+        double soft = 1 - Math.max(0, Math.min(1, strength));
+        return b.frequencyRatio() / a.frequencyRatio() * Math.pow(2, velocityCents * soft / 1200);
+    }
+
+    @Override
+    public RingRecipe with(String id, double value) {
+        return Recipe.changed(this, id, value);
+    }
+
+    @Override
+    public RingRecipe played() {
+        return Recipe.withMacros(this);
+    }
+}

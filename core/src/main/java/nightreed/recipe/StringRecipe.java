@@ -1,0 +1,227 @@
+package nightreed.recipe;
+
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Dial;
+import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Exciter;
+import nightreed.recipe.part.KeyTracking;
+import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.Part;
+import nightreed.recipe.part.Range;
+import nightreed.recipe.part.VelocityMap;
+
+/**
+ * A delay loop tuned to the key (K. Karplus, A. Strong; D. A. Jaffe, J. O. Smith, Computer Music Journal 7(2), 1983), driven
+ * by a burst, a pulse or a bow.
+ *
+ * @param drive       what sets it going
+ * @param exciter     pulse and burst
+ * @param bow         the bow; null for the usual one, if it is bowed
+ * @param loss        how the loop loses
+ * @param second      a second loop beside the first, null for none
+ * @param gainEnvelope what moves the decay while the key is held, null for none
+ * @param amplitude   level over time, null if it only dies by itself
+ */
+public record StringRecipe(
+        int key,
+
+        @Dial(
+                id = "tune",
+                name = "tuning",
+                unit = "cents",
+                least = -100,
+                most = 100,
+                decimals = 1,
+                meaning = "Offset from the key at A4 = 440 Hz.")
+        double tuningCents,
+
+        @Dial(name = "level", unit = "dBFS", least = -80, most = 6, decimals = 1, meaning = "Level of everything.")
+        double levelDb,
+
+        @Dial(id = "drive", name = "drive", group = Group.EXCITER, meaning = "What sets the string going.")
+        Drive drive,
+
+        @Part(group = Group.EXCITER) Exciter exciter,
+
+        @Part(id = "bow", name = "bow", group = Group.EXCITER)
+        Bow bow,
+
+        @Part(id = "loss", group = Group.BODY) LoopLoss loss,
+
+        @Dial(
+                id = "stiffness",
+                name = "stiffness B",
+                most = 0.02,
+                law = Law.ROOT,
+                decimals = 6,
+                group = Group.BODY,
+                meaning = "Stretches the upper partials: n·sqrt(1 + B·n²).")
+        double stiffness,
+
+        @Dial(
+                id = "pluck",
+                name = "pluck point",
+                most = 0.5,
+                decimals = 3,
+                group = Group.EXCITER,
+                meaning = "Where it is plucked, as a share of its length; 0 leaves no partial out.")
+        double pluckPoint,
+
+        @Dial(
+                id = "inverted",
+                name = "inverted loop",
+                group = Group.BODY,
+                meaning = "On: odd partials only, as in a closed pipe.")
+        boolean inverted,
+
+        @Part(id = "second", name = "second string", group = Group.BODY)
+        SecondString second,
+
+        @Dial(
+                id = "gain.depth",
+                name = "decay envelope",
+                unit = "oct",
+                least = -6,
+                most = 6,
+                group = Group.SHAPING,
+                meaning = "How far its envelope moves the decay.")
+        double gainOctaves,
+
+        @Part(id = "gain", name = "decay", group = Group.SHAPING)
+        Envelope gainEnvelope,
+
+        @Part(id = "amp", name = "level", group = Group.SHAPING)
+        Envelope amplitude,
+
+        @Dial(
+                id = "damper.t60",
+                name = "damper T60",
+                unit = "s",
+                least = 0.01,
+                most = 100,
+                law = Law.LOGARITHMIC,
+                group = Group.PLAYING,
+                meaning = "Decay after the key is let go.")
+        double damperT60Seconds,
+
+        @Part(id = "track", group = Group.PLAYING) KeyTracking keyTracking,
+        @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
+        @Part Common common)
+        implements Recipe {
+    /** What sets a string going. */
+    public enum Drive {
+        /** Noise of the exciter, which is what the string is filled with. */
+        BURST,
+        /** The exciter's contact pulse, and its noise beside it. */
+        PULSE,
+        /** Noise that swells and falls with each stroke of the bow. */
+        ZIGZAG,
+        /** A bow that sticks and slips. */
+        FRICTION
+    }
+
+    public StringRecipe {
+        common = common == null ? Common.NONE : common;
+        velocity = velocity == null ? VelocityMap.USUAL : velocity;
+        keyTracking = keyTracking == null ? KeyTracking.USUAL : keyTracking;
+        exciter = exciter == null ? Exciter.USUAL : exciter;
+        if (loss == null) {
+            throw new IllegalArgumentException("a string needs its loss");
+        }
+        Range.check("key", key, 0, 127, "");
+        Dials.check(
+                StringRecipe.class,
+                key,
+                tuningCents,
+                levelDb,
+                drive,
+                exciter,
+                bow,
+                loss,
+                stiffness,
+                pluckPoint,
+                inverted,
+                second,
+                gainOctaves,
+                gainEnvelope,
+                amplitude,
+                damperT60Seconds);
+    }
+
+    /** A plucked string and nothing else. */
+    public StringRecipe(
+            int key,
+            double tuningCents,
+            double levelDb,
+            Drive drive,
+            Exciter exciter,
+            LoopLoss loss,
+            double pluckPoint) {
+        this(
+                key,
+                tuningCents,
+                levelDb,
+                drive,
+                exciter,
+                null,
+                loss,
+                0,
+                pluckPoint,
+                false,
+                null,
+                0,
+                null,
+                null,
+                0.1,
+                KeyTracking.USUAL,
+                VelocityMap.USUAL,
+                Common.NONE);
+    }
+
+    @Override
+    public String method() {
+        return "string";
+    }
+
+    public StringRecipe withCommon(Common c) {
+        return with(second, c);
+    }
+
+    public StringRecipe withSecond(SecondString s) {
+        return with(s, common);
+    }
+
+    private StringRecipe with(SecondString s, Common c) {
+        return new StringRecipe(
+                key,
+                tuningCents,
+                levelDb,
+                drive,
+                exciter,
+                bow,
+                loss,
+                stiffness,
+                pluckPoint,
+                inverted,
+                s,
+                gainOctaves,
+                gainEnvelope,
+                amplitude,
+                damperT60Seconds,
+                keyTracking,
+                velocity,
+                c);
+    }
+
+    @Override
+    public StringRecipe with(String id, double value) {
+        return Recipe.changed(this, id, value);
+    }
+
+    @Override
+    public StringRecipe played() {
+        return Recipe.withMacros(this);
+    }
+}

@@ -1,0 +1,113 @@
+package nightreed.recipe;
+
+import java.util.List;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Dial;
+import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Exciter;
+import nightreed.recipe.part.Filter;
+import nightreed.recipe.part.Oscillator;
+import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.Part;
+import nightreed.recipe.part.Range;
+import nightreed.recipe.part.SingleCycle;
+import nightreed.recipe.part.VelocityMap;
+
+/**
+ * One to three oscillators and breath through a filter with a course of its own.
+ *
+ * @param oscillators 1 to {@value #MOST_OSCILLATORS}
+ * @param cycle       one cycle of the recording, for oscillators of that wave; null if there is none
+ * @param unison      several copies of each oscillator; null for one
+ * @param breath      noise through the same filter; null for none
+ * @param filter      null for none
+ * @param amplitude   level over time
+ * @param exciter     noise of the start beside them, null for none
+ */
+public record SubtractiveRecipe(
+        int key,
+
+        @Dial(
+                id = "tune",
+                name = "tuning",
+                unit = "cents",
+                least = -100,
+                most = 100,
+                decimals = 1,
+                meaning = "Offset from the key at A4 = 440 Hz.")
+        double tuningCents,
+
+        @Dial(name = "level", unit = "dBFS", least = -80, most = 6, decimals = 1, meaning = "Level of everything.")
+        double levelDb,
+
+        @Part(id = "osc", name = "oscillator", group = Group.SOURCE)
+        List<Oscillator> oscillators,
+
+        SingleCycle cycle,
+
+        @Part(id = "unison", name = "unison", group = Group.SOURCE)
+        Unison unison,
+
+        @Part(id = "breath", name = "breath", group = Group.SOURCE)
+        Breath breath,
+
+        @Part(id = "filter", name = "filter", group = Group.SHAPING)
+        Filter filter,
+
+        @Part(id = "amp", name = "level", group = Group.SHAPING)
+        Envelope amplitude,
+
+        @Part(group = Group.EXCITER) Exciter exciter,
+        @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
+        @Part Common common)
+        implements Recipe {
+    public static final int MOST_OSCILLATORS = 3;
+
+    public SubtractiveRecipe {
+        oscillators = oscillators == null ? List.of() : List.copyOf(oscillators);
+        common = common == null ? Common.NONE : common;
+        velocity = velocity == null ? VelocityMap.USUAL : velocity;
+        if (amplitude == null) {
+            throw new IllegalArgumentException("a subtractive recipe needs an envelope for its level");
+        }
+        Range.check("number of oscillators", oscillators.size(), 1, MOST_OSCILLATORS, "");
+        Range.check("key", key, 0, 127, "");
+        Dials.check(SubtractiveRecipe.class, key, tuningCents, levelDb);
+    }
+
+    @Override
+    public String method() {
+        return "subtractive";
+    }
+
+    public SubtractiveRecipe withOscillators(List<Oscillator> o) {
+        return new SubtractiveRecipe(
+                key, tuningCents, levelDb, o, cycle, unison, breath, filter, amplitude, exciter, velocity, common);
+    }
+
+    public SubtractiveRecipe withUnison(Unison u) {
+        return new SubtractiveRecipe(
+                key, tuningCents, levelDb, oscillators, cycle, u, breath, filter, amplitude, exciter, velocity, common);
+    }
+
+    public SubtractiveRecipe withFilter(Filter f) {
+        return new SubtractiveRecipe(
+                key, tuningCents, levelDb, oscillators, cycle, unison, breath, f, amplitude, exciter, velocity, common);
+    }
+
+    public SubtractiveRecipe withCommon(Common c) {
+        return new SubtractiveRecipe(
+                key, tuningCents, levelDb, oscillators, cycle, unison, breath, filter, amplitude, exciter, velocity, c);
+    }
+
+    @Override
+    public SubtractiveRecipe with(String id, double value) {
+        return Recipe.changed(this, id, value);
+    }
+
+    @Override
+    public SubtractiveRecipe played() {
+        return Recipe.withMacros(this);
+    }
+}

@@ -1,0 +1,46 @@
+package nightreed.recipe.part;
+
+import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.Parameter.Law;
+
+/** How keys become notes. */
+public record Keyboard(
+        @Dial(
+                name = "notes",
+                group = Group.PLAYING,
+                meaning = "Many at once; one at a time; or one that only starts anew after a gap.")
+        Voicing voicing,
+
+        @Dial(
+                name = "glide",
+                unit = "ms",
+                most = 5000,
+                law = Law.ROOT,
+                decimals = 0,
+                group = Group.PLAYING,
+                meaning = "Time from one pitch to the next, in one-note modes.")
+        double glideMs,
+
+        @Dial(
+                name = "bend range",
+                unit = "semitones",
+                most = 24,
+                decimals = 0,
+                group = Group.PLAYING,
+                meaning = "How far the pitch wheel reaches.")
+        double bendSemitones) {
+    public static final Keyboard USUAL = new Keyboard(Voicing.MANY, 0, 2);
+
+    /** How many notes sound. */
+    public enum Voicing {
+        MANY,
+        /** Each key starts the note anew. */
+        ONE,
+        /** A key that is pressed while another is down only moves the pitch. */
+        ONE_BOUND
+    }
+
+    public Keyboard {
+        Dials.check(Keyboard.class, voicing, glideMs, bendSemitones);
+    }
+}

@@ -1,0 +1,124 @@
+package nightreed.recipe.part;
+
+import nightreed.recipe.part.Parameter.Law;
+
+/** One oscillator. */
+public record Oscillator(
+        @Dial(name = "wave", meaning = "Its wave; measured is one cycle taken from the recording.")
+        Wave wave,
+
+        @Dial(name = "feet", meaning = "Octave, by the length of an organ pipe: 8 is at pitch.")
+        Feet feet,
+
+        @Dial(
+                name = "ratio",
+                unit = "×",
+                least = 0.05,
+                most = 40,
+                law = Law.LOGARITHMIC,
+                decimals = 4,
+                meaning = "Frequency over that of the key, on top of the feet.")
+        double ratio,
+
+        @Dial(
+                name = "detune",
+                unit = "cents",
+                least = -100,
+                most = 100,
+                decimals = 1,
+                meaning = "Offset that makes it beat with the others.")
+        double detuneCents,
+
+        @Dial(name = "level", unit = "dB", least = -80, most = 6, decimals = 1, meaning = "Its level; -80 is silent.")
+        double levelDb,
+
+        @Dial(name = "width", least = 0.02, most = 0.98, meaning = "Share of the cycle that a pulse is up.")
+        double width,
+
+        @Dial(
+                id = "phase",
+                name = "phase",
+                unit = "rad",
+                most = 6.2832,
+                leastEver = -100,
+                mostEver = 100,
+                meaning = "Where in its cycle it starts.")
+        double phaseRad,
+
+        @Dial(name = "free-running", meaning = "On: it starts anywhere in its cycle, another place for each note.")
+        boolean free,
+
+        @Dial(name = "imperfection", meaning = "Uneven harmonics, the same for all notes: 0 is the ideal wave.")
+        double imperfection,
+
+        @Dial(
+                id = "drift",
+                name = "drift",
+                unit = "cents",
+                most = 50,
+                decimals = 1,
+                meaning = "Slow wandering of its pitch.")
+        double driftCents,
+
+        @Dial(name = "pan", least = -1, meaning = "-1 left, 1 right.")
+        double pan) {
+    public static final double OFF_DB = -79.5;
+    public static final Oscillator USUAL = of(Wave.SAW, 1);
+
+    /** Ideal waves, and one cycle from a recording. */
+    public enum Wave {
+        SINE,
+        TRIANGLE,
+        SAW,
+        PULSE,
+        MEASURED
+    }
+
+    /** Octaves by the length of an open organ pipe. */
+    public enum Feet {
+        FEET_32(0.25),
+        FEET_16(0.5),
+        FEET_8(1),
+        FEET_4(2),
+        FEET_2(4);
+
+        private final double factor;
+
+        Feet(double factor) {
+            this.factor = factor;
+        }
+
+        public double factor() {
+            return factor;
+        }
+    }
+
+    public Oscillator {
+        Dials.check(
+                Oscillator.class,
+                wave,
+                feet,
+                ratio,
+                detuneCents,
+                levelDb,
+                width,
+                phaseRad,
+                free,
+                imperfection,
+                driftCents,
+                pan);
+    }
+
+    public static Oscillator of(Wave wave, double ratio) {
+        return new Oscillator(wave, Feet.FEET_8, ratio, 0, 0, 0.5, 0, false, 0, 0, 0);
+    }
+
+    public boolean silent() {
+        return levelDb <= OFF_DB;
+    }
+
+    /** Frequency over that of the key, everything but drift included. */
+    public double frequencyRatio() {
+        return feet.factor() * ratio * Math.pow(2, detuneCents / 1200);
+    }
+}

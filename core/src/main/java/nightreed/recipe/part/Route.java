@@ -1,0 +1,95 @@
+package nightreed.recipe.part;
+
+import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.Parameter.Law;
+
+/** One way from something that moves to something that is moved. */
+public record Route(
+        @Dial(name = "from", group = Group.MOVEMENT, meaning = "What moves it.")
+        Source source,
+
+        @Dial(name = "to", group = Group.MOVEMENT, meaning = "What is moved.")
+        Target target,
+
+        @Dial(
+                name = "depth",
+                least = -9600,
+                most = 9600,
+                group = Group.MOVEMENT,
+                meaning = "How far, in the unit of what is moved.")
+        double depth)
+        implements Refined {
+    public static final Route USUAL = new Route(Source.LFO_1, Target.PITCH, 15);
+
+    /** What moves. */
+    public enum Source {
+        /** -1 to 1. */
+        LFO_1,
+        /** -1 to 1. */
+        LFO_2,
+        /** 0 to 1. */
+        ENVELOPE,
+        /** Velocity less the reference velocity: -1 to 1. */
+        VELOCITY,
+        /** Octaves above the recipe's key. */
+        KEY,
+        /** 0 to 1. */
+        WHEEL,
+        /** -1 to 1, another for each note. */
+        CHANCE
+    }
+
+    /** What is moved. */
+    public enum Target {
+        PITCH("cents", 4800),
+        LEVEL("dB", 60),
+        PAN("", 1),
+        /** Cutoff of the filters, brightness of a loop. */
+        CUTOFF("oct", 8),
+        /** Index of all pairs. */
+        INDEX("oct", 6),
+        /** Second oscillator, or modulators, against the first. */
+        INTERVAL("cents", 4800),
+        /** Width of pulses. */
+        WIDTH("", 0.5),
+        /** Centres of all formants. */
+        SHIFT("cents", 4800),
+        /** Decay of loops and modes. */
+        DECAY("oct", 6),
+        /** Breath, bow or strike noise. */
+        NOISE("dB", 60),
+        /** Depth of the first LFO. */
+        LFO_1_DEPTH("oct", 6),
+        /** Rate of the first LFO. */
+        LFO_1_RATE("oct", 4);
+
+        private final String unit;
+        private final double most;
+
+        Target(String unit, double most) {
+            this.unit = unit;
+            this.most = most;
+        }
+
+        public String unit() {
+            return unit;
+        }
+
+        /** Largest depth either way. */
+        public double most() {
+            return most;
+        }
+    }
+
+    public Route {
+        Dials.check(Route.class, source, target, depth);
+        Range.check("depth to " + target, depth, -target.most(), target.most(), target.unit());
+    }
+
+    @Override
+    public Parameter refined(String component, Parameter general) {
+        return component.equals("depth")
+                ? general.ranging(-target.most(), target.most(), Law.LINEAR, target.unit(), target.most() > 100 ? 1 : 2)
+                : general;
+    }
+}

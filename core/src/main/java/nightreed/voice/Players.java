@@ -1,0 +1,69 @@
+package nightreed.voice;
+
+import java.util.ArrayList;
+import java.util.List;
+import nightreed.recipe.FmRecipe;
+import nightreed.recipe.FormantRecipe;
+import nightreed.recipe.Layer;
+import nightreed.recipe.Patch;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.RingRecipe;
+import nightreed.recipe.StringRecipe;
+import nightreed.recipe.SubtractiveRecipe;
+import nightreed.recipe.part.SingleCycle;
+import nightreed.voice.fm.FmSound;
+import nightreed.voice.formant.FormantSound;
+import nightreed.voice.resonator.CombSound;
+import nightreed.voice.resonator.ModeSound;
+import nightreed.voice.ring.RingSound;
+import nightreed.voice.string.StringSound;
+import nightreed.voice.subtractive.SubtractiveSound;
+import nightreed.voice.wave.WaveSet;
+
+/** Which sound belongs to which recipe. */
+final class Players {
+    private Players() {}
+
+    static List<Player<?>> of(Patch patch, double fs, int most) {
+        List<Player<?>> out = new ArrayList<>();
+        for (Layer l : patch.layers()) {
+            out.add(of(l.recipe(), fs, most));
+        }
+        return out;
+    }
+
+    private static Player<?> of(Recipe recipe, double fs, int most) {
+        if (recipe instanceof ResonatorRecipe r) {
+            return r.body() == ResonatorRecipe.Body.COMBS
+                    ? new Player<>(r, () -> new CombSound(fs, r.modes().size(), r.feed()), fs, most)
+                    : new Player<>(r, () -> new ModeSound(fs, r.feed()), fs, most);
+        }
+        if (recipe instanceof StringRecipe r) {
+            return new Player<>(r, () -> new StringSound(fs), fs, most);
+        }
+        if (recipe instanceof FmRecipe r) {
+            return new Player<>(r, () -> new FmSound(fs), fs, most);
+        }
+        if (recipe instanceof RingRecipe r) {
+            WaveSet cycle = cycle(r.cycle());
+            return new Player<>(r, () -> new RingSound(fs, cycle), fs, most);
+        }
+        if (recipe instanceof FormantRecipe r) {
+            WaveSet cycle = cycle(r.cycle());
+            return new Player<>(r, () -> new FormantSound(fs, r, cycle), fs, most);
+        }
+        SubtractiveRecipe r = (SubtractiveRecipe) recipe;
+        WaveSet cycle = cycle(r.cycle());
+        return new Player<>(r, () -> new SubtractiveSound(fs, cycle), fs, most);
+    }
+
+    private static WaveSet cycle(SingleCycle cycle) {
+        return cycle == null ? null : WaveSet.of(cycle);
+    }
+
+    @SuppressWarnings("unchecked") // a build is only handed on to a patch with the same methods
+    static <R extends Recipe> void follow(Player<R> player, Recipe recipe) {
+        player.follow((R) recipe);
+    }
+}

@@ -1,0 +1,184 @@
+package nightreed.voice;
+
+import nightreed.recipe.Recipe;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Filter;
+import nightreed.recipe.part.Route.Target;
+import nightreed.voice.note.Hands;
+import nightreed.voice.note.MovingFilter;
+import nightreed.voice.note.Note;
+import nightreed.voice.note.Sound;
+
+/** One note on its way: its sound, then filter, level and place between the sides. */
+final class Voice<R extends Recipe> {
+    private final double fs;
+    private final Sound<R> sound;
+    private final Note note;
+    private final MovingFilter leftAfter;
+    private final MovingFilter rightAfter;
+    private final double[] left = new double[Note.STEP];
+    private final double[] right = new double[Note.STEP];
+    private boolean sounding;
+    private boolean sustained; // key is up, but the pedal is down
+    private boolean fading;
+    private double fade = 1;
+    private double fadeStep;
+    private double gainLeft;
+    private double gainRight;
+    private double stepLeft;
+    private double stepRight;
+    private double layerGain = 1;
+    private long started;
+
+    Voice(Sound<R> sound, Hands hands, double sampleRateHz) {
+        this.fs = sampleRateHz;
+        this.sound = sound;
+        this.note = new Note(sampleRateHz, hands);
+        this.leftAfter = new MovingFilter(sampleRateHz);
+        this.rightAfter = new MovingFilter(sampleRateHz);
+    }
+
+    /** @param order number of the note, for telling the older from the newer @param gain of this key */
+    void start(R recipe, int key, double velocity, long seed, double fromKey, long order, double gain) {
+        sounding = true;
+        sustained = false;
+        fading = false;
+        fade = 1;
+        fadeStep = 0;
+        started = order;
+        layerGain = gain;
+        leftAfter.reset();
+        rightAfter.reset();
+        note.start(recipe, key, velocity, seed, fromKey);
+        sound.start(recipe, note);
+        sides(recipe);
+        gainLeft = stepLeft;
+        gainRight = stepRight;
+        stepLeft = 0;
+        stepRight = 0;
+    }
+
+    /** Gains that the recipe and its routes ask for, left in the step fields. */
+    private void sides(R recipe) {
+        double pan = Math.max(-1, Math.min(1, recipe.common().pan() + note.added(Target.PAN)));
+        double level = layerGain * note.gain(Target.LEVEL);
+        double angle = (pan + 1) * Math.PI / 4;
+        stepLeft = level * Math.sqrt(2) * Math.cos(angle);
+        stepRight = level * Math.sqrt(2) * Math.sin(angle);
+    }
+
+    void follow(R recipe) {
+        if (sounding) {
+            sound.follow(recipe, note);
+        }
+    }
+
+    /** Sets what the next {@code n} samples glide towards. */
+    void step(R recipe, int n, boolean advance) {
+        if (!sounding) {
+            return;
+        }
+        if (advance) {
+            note.advance(recipe, Note.STEP);
+        }
+        sound.step(recipe, note, n);
+        sides(recipe);
+        stepLeft = (stepLeft - gainLeft) / n;
+        stepRight = (stepRight - gainRight) / n;
+        Common c = recipe.common();
+        if (c.after() != null) {
+            Filter f = c.after();
+            double cutoff = MovingFilter.cutoffHz(f, recipe, note);
+            leftAfter.step(f, cutoff, n);
+            rightAfter.step(f, cutoff, n);
+        }
+        if (sound.over() || fading && fade <= 0) {
+            sounding = false;
+        }
+    }
+
+    /** Adds the next samples to both sides. At most up to the end of the step. */
+    void render(R recipe, double[] outLeft, double[] outRight, int from, int to) {
+        if (!sounding) {
+            return;
+        }
+        int n = to - from;
+        java.util.Arrays.fill(left, 0, n, 0);
+        boolean two = sound.stereo();
+        if (two) {
+            java.util.Arrays.fill(right, 0, n, 0);
+        }
+        sound.render(left, right, 0, n);
+        if (recipe.common().after() != null) {
+            leftAfter.process(left, 0, n);
+            if (two) {
+                rightAfter.process(right, 0, n);
+            }
+        }
+        double[] second = two ? right : left;
+        for (int i = 0; i < n; i++) {
+            outLeft[from + i] += left[i] * gainLeft * fade;
+            outRight[from + i] += second[i] * gainRight * fade;
+            gainLeft += stepLeft;
+            gainRight += stepRight;
+            fade = Math.max(0, fade - fadeStep);
+        }
+    }
+
+    void release(R recipe) {
+        sustained = false;
+        if (sounding && note.held()) {
+            note.letGo();
+            sound.release(recipe, note);
+        }
+    }
+
+    /** Key-up while the pedal is down. */
+    void sustain() {
+        sustained = true;
+    }
+
+    /** Fades the voice out, for a note that needs its place or for silence. */
+    void fadeOut(double seconds) {
+        fading = true;
+        fadeStep = Math.max(fadeStep, 1 / Math.max(1, seconds * fs));
+    }
+
+    void glideTo(R recipe, int key) {
+        note.glideTo(recipe, key);
+        sustained = false;
+    }
+
+    boolean sounding() {
+        return sounding;
+    }
+
+    boolean fading() {
+        return fading;
+    }
+
+    /** Whether its key is down. */
+    boolean down() {
+        return sounding && note.held() && !sustained && !fading;
+    }
+
+    boolean sustained() {
+        return sounding && sustained && note.held();
+    }
+
+    int key() {
+        return note.key();
+    }
+
+    double glideKey() {
+        return note.glideKey();
+    }
+
+    double energy() {
+        return sound.energy() * fade * fade * (gainLeft * gainLeft + gainRight * gainRight) / 2;
+    }
+
+    long started() {
+        return started;
+    }
+}

@@ -1,0 +1,95 @@
+package nightreed.voice.effect;
+
+import nightreed.recipe.part.Effects;
+import nightreed.voice.note.Loudness;
+import nightreed.voice.note.Note;
+
+/** Effects of one recipe. One thread at a time; only the constructor allocates. */
+public final class EffectChain {
+    private static final double SILENT = 1e-8;
+
+    private final DriveEffect drive;
+    private final ChorusEffect chorus;
+    private final TremoloEffect tremolo;
+    private final DelayEffect delay;
+    private final ReverbEffect reverb;
+    private final ToneEffect tone;
+    private Effects now = Effects.NONE;
+    private final Loudness loudness;
+
+    public EffectChain(double sampleRateHz) {
+        loudness = new Loudness(sampleRateHz);
+        drive = new DriveEffect();
+        chorus = new ChorusEffect(sampleRateHz);
+        tremolo = new TremoloEffect(sampleRateHz);
+        delay = new DelayEffect(sampleRateHz);
+        reverb = new ReverbEffect(sampleRateHz);
+        tone = new ToneEffect(sampleRateHz);
+    }
+
+    /** Looks at what is wanted; to be called every {@link Note#STEP} samples. */
+    public void step(Effects e, double bpm) {
+        now = e;
+        loudness.step();
+        if (e.drive() != null) {
+            drive.step(e.drive());
+        }
+        if (e.chorus() != null) {
+            chorus.step(e.chorus());
+        }
+        if (e.tremolo() != null) {
+            tremolo.step(e.tremolo());
+        }
+        if (e.delay() != null) {
+            delay.step(e.delay(), bpm);
+        }
+        if (e.reverb() != null) {
+            reverb.step(e.reverb());
+        }
+        if (e.tone() != null) {
+            tone.step(e.tone());
+        }
+    }
+
+    /** Empties all lines. */
+    public void clear() {
+        drive.clear();
+        chorus.clear();
+        delay.clear();
+        reverb.clear();
+        tone.clear();
+        loudness.start();
+    }
+
+    /** Whether something may still come out after the last note. */
+    public boolean sounding() {
+        return (now.delay() != null || now.reverb() != null) && loudness.meanSquare() > SILENT * SILENT;
+    }
+
+    /** Works on {@code n} samples of both sides in place. */
+    public void process(double[] left, double[] right, int n) {
+        if (!now.any()) {
+            return;
+        }
+        if (now.drive() != null) {
+            drive.process(left, right, n);
+        }
+        if (now.chorus() != null) {
+            chorus.process(left, right, n);
+        }
+        if (now.tremolo() != null) {
+            tremolo.process(left, right, n);
+        }
+        if (now.delay() != null) {
+            delay.process(left, right, n);
+        }
+        if (now.reverb() != null) {
+            reverb.process(left, right, n);
+        }
+        if (now.tone() != null) {
+            tone.process(left, right, n);
+        }
+        loudness.add(left, 0, n);
+        loudness.add(right, 0, n);
+    }
+}

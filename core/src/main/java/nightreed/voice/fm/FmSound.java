@@ -1,0 +1,247 @@
+package nightreed.voice.fm;
+
+import nightreed.dsp.HalfBand;
+import nightreed.recipe.FmPair;
+import nightreed.recipe.FmRecipe;
+import nightreed.recipe.part.Route.Target;
+import nightreed.voice.note.Loudness;
+import nightreed.voice.note.Note;
+import nightreed.voice.note.Sound;
+import nightreed.voice.note.StrikeNoise;
+import nightreed.voice.wave.Sine;
+import nightreed.voice.wave.WidePulse;
+
+/**
+ * One note of up to three pairs, computed at 1, 2, 4 or 8 times the rate: as often as the highest sideband that matters asks
+ * for, chosen when the note begins. Where even that is not enough the index is held back.
+ */
+public final class FmSound implements Sound<FmRecipe> {
+    private static final int MOST_TIMES = 8;
+    private static final double SILENT = 1e-7;
+
+    private final double fs;
+    private final Pair[] pairs = new Pair[FmRecipe.MOST_PAIRS];
+    private final StrikeNoise noise;
+    private final HalfBand[] downLeft = {HalfBand.steep(), HalfBand.wide(), HalfBand.wide()};
+    private final HalfBand[] downRight = {HalfBand.steep(), HalfBand.wide(), HalfBand.wide()};
+    private final double[] left = new double[Note.STEP * MOST_TIMES];
+    private final double[] right = new double[Note.STEP * MOST_TIMES];
+    private int times = 1;
+    private int count;
+    private boolean stereo;
+    private double noiseGain = 1;
+    private double level;
+    private double pace; // factor on the times of the envelopes
+    private boolean over;
+    private final Loudness loudness;
+
+    public FmSound(double sampleRateHz) {
+        fs = sampleRateHz;
+        loudness = new Loudness(sampleRateHz);
+        noise = new StrikeNoise(fs);
+        for (int i = 0; i < pairs.length; i++) {
+            pairs[i] = new Pair();
+        }
+    }
+
+    /** What one pair needs from sample to sample. */
+    private static final class Pair {
+        private final WidePulse pulse = new WidePulse();
+        private double carrier; // cycles
+        private double modulator;
+        private double carrierAdvance;
+        private double modulatorAdvance;
+        private double carrierStep;
+        private double modulatorStep;
+        private double index; // cycles
+        private double indexStep;
+        private double amplitude;
+        private double amplitudeStep;
+        private double feedback; // cycles
+        private double m1; // modulator's last two samples
+        private double m2;
+        private boolean isPulse;
+        private double width;
+        private double panLeft;
+        private double panRight;
+
+        void render(double[] left, double[] right, int n, boolean stereo) {
+            for (int i = 0; i < n; i++) {
+                double m = Sine.of(modulator + feedback * 0.5 * (m1 + m2));
+                m2 = m1;
+                m1 = m;
+                double y = amplitude * (isPulse ? pulse.of(carrier, width + index * m) : Sine.of(carrier + index * m));
+                if (stereo) {
+                    left[i] += panLeft * y;
+                    right[i] += panRight * y;
+                } else {
+                    left[i] += y;
+                }
+                carrier += carrierAdvance;
+                carrier -= carrier >= 1 ? Math.floor(carrier) : 0;
+                modulator += modulatorAdvance;
+                modulator -= modulator >= 1 ? Math.floor(modulator) : 0;
+                carrierAdvance += carrierStep;
+                modulatorAdvance += modulatorStep;
+                index += indexStep;
+                amplitude += amplitudeStep;
+            }
+        }
+    }
+
+    @Override
+    public void start(FmRecipe r, Note note) {
+        level = Math.pow(10, (r.levelDb() + r.velocity().levelDbAt(note.velocity())) / 20);
+        pace = Math.pow(note.keyFactor(r), -r.decayPower());
+        over = false;
+        loudness.start();
+        for (int i = 0; i < downLeft.length; i++) {
+            downLeft[i].reset();
+            downRight[i].reset();
+        }
+        double top = 0;
+        for (int i = 0; i < r.pairs().size(); i++) {
+            FmPair p = r.pairs().get(i);
+            double most = index(p, r, note) * (p.kind() == FmPair.Kind.PULSE_WIDTH ? 4 : 1);
+            top = Math.max(
+                    top,
+                    Sidebands.topHz(note.hz() * p.carrierRatio(), note.hz() * p.modulatorRatio(), most + p.feedback()));
+            top = Math.max(top, p.feedback() > 0.3 || p.kind() == FmPair.Kind.PULSE_WIDTH ? 1.2 * fs : 0);
+        }
+        times = top < 0.49 * fs ? 1 : top < 1.4 * fs ? 2 : top < 3.4 * fs ? 4 : MOST_TIMES;
+        for (int i = 0; i < r.pairs().size(); i++) {
+            FmPair p = r.pairs().get(i);
+            Pair s = pairs[i];
+            double chance = p.free() ? 0.5 + 0.5 * note.chance(10 + i) : 0;
+            s.carrier = p.carrierPhaseRad() / (2 * Math.PI) + chance;
+            s.modulator = p.modulatorPhaseRad() / (2 * Math.PI) + (p.free() ? 0.5 + 0.5 * note.chance(20 + i) : 0);
+            s.m1 = 0;
+            s.m2 = 0;
+            aim(s, p, r, note, 1);
+            s.carrierAdvance += s.carrierStep;
+            s.modulatorAdvance += s.modulatorStep;
+            s.index += s.indexStep;
+            s.amplitude += s.amplitudeStep;
+        }
+        follow(r, note);
+        noise.silence();
+        if (r.exciter() != null) {
+            noise.start(r.exciter(), 1, r.velocity().brightnessAt(note.velocity()), level, note.seed());
+        }
+    }
+
+    /** Index at the top of its envelope [rad]. */
+    private static double index(FmPair p, FmRecipe r, Note note) {
+        double follow = p.tracking() ? 1 : r.f0Hz() / note.hz();
+        return p.index() * follow * r.velocity().brightnessAt(note.velocity()) * note.factor(Target.INDEX);
+    }
+
+    @Override
+    public void follow(FmRecipe r, Note note) {
+        count = r.pairs().size();
+        stereo = false;
+        for (int i = 0; i < count; i++) {
+            stereo |= r.pairs().get(i).pan() != 0;
+        }
+    }
+
+    @Override
+    public void release(FmRecipe r, Note note) {
+        over = false;
+    }
+
+    @Override
+    public void step(FmRecipe r, Note note, int n) {
+        loudness.step();
+        for (int i = 0; i < downLeft.length; i++) {
+            downLeft[i].flush();
+            downRight[i].flush();
+        }
+        over = r.exciter() == null || noise.level() < SILENT;
+        for (int i = 0; i < count; i++) {
+            FmPair p = r.pairs().get(i);
+            aim(pairs[i], p, r, note, n * times);
+            over &= note.ended(p.amplitude(), pace) && pairs[i].amplitude < SILENT;
+        }
+        noiseGain = note.gain(Target.NOISE);
+    }
+
+    private void aim(Pair s, FmPair p, FmRecipe r, Note note, int n) {
+        double rate = fs * times;
+        double c = note.hz() * p.carrierRatio();
+        double m = note.hz() * p.modulatorRatio() * Math.pow(2, note.added(Target.INTERVAL) / 1200);
+        double wanted = index(p, r, note) * note.course(p.bend(), pace);
+        double top = (times == 1 ? 0.49 : times - 0.55) * fs;
+        s.isPulse = p.kind() == FmPair.Kind.PULSE_WIDTH;
+        double held = s.isPulse ? Math.min(wanted, Math.PI) : Sidebands.heldIndex(c, m, wanted, top);
+        s.carrierStep = (c / rate - s.carrierAdvance) / n;
+        s.modulatorStep = (m / rate - s.modulatorAdvance) / n;
+        s.indexStep = (held / (2 * Math.PI) - s.index) / n;
+        s.feedback = p.feedback() / (2 * Math.PI);
+        s.width = Math.max(0.02, Math.min(0.98, p.width() + note.added(Target.WIDTH)));
+        if (s.isPulse) {
+            s.pulse.limit(c, m, held, top);
+        }
+        boolean on = p.levelDb() > FmPair.OFF_DB && c < (s.isPulse ? 0.3 : 0.49) * fs * (times == 1 ? 1 : times - 0.5);
+        double target = on ? level * Math.pow(10, p.levelDb() / 20) * note.course(p.amplitude(), pace) : 0;
+        s.amplitudeStep = (target - s.amplitude) / n;
+        double angle = (p.pan() + 1) * Math.PI / 4;
+        s.panLeft = Math.sqrt(2) * Math.cos(angle);
+        s.panRight = Math.sqrt(2) * Math.sin(angle);
+    }
+
+    @Override
+    public void render(double[] outLeft, double[] outRight, int from, int to) {
+        int n = to - from;
+        int many = n * times;
+        java.util.Arrays.fill(left, 0, many, 0);
+        if (stereo) {
+            java.util.Arrays.fill(right, 0, many, 0);
+        }
+        for (int i = 0; i < count; i++) {
+            pairs[i].render(left, right, many, stereo);
+        }
+        down(left, downLeft, n);
+        for (int i = 0; i < n; i++) {
+            outLeft[from + i] += left[i];
+        }
+        loudness.add(left, 0, n);
+        if (stereo) {
+            down(right, downRight, n);
+            for (int i = 0; i < n; i++) {
+                outRight[from + i] += right[i];
+            }
+        }
+        if (!noise.over()) {
+            java.util.Arrays.fill(left, 0, n, 0);
+            noise.add(left, 0, n, noiseGain);
+            for (int i = 0; i < n; i++) {
+                outLeft[from + i] += left[i];
+                if (stereo) {
+                    outRight[from + i] += left[i];
+                }
+            }
+        }
+    }
+
+    private void down(double[] x, HalfBand[] filters, int n) {
+        for (int k = times; k > 1; k /= 2) {
+            filters[k == 2 ? 0 : k == 4 ? 1 : 2].down(x, x, n * k / 2);
+        }
+    }
+
+    @Override
+    public boolean stereo() {
+        return stereo;
+    }
+
+    @Override
+    public double energy() {
+        return loudness.meanSquare();
+    }
+
+    @Override
+    public boolean over() {
+        return over;
+    }
+}

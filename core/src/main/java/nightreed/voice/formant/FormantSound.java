@@ -1,0 +1,330 @@
+package nightreed.voice.formant;
+
+import nightreed.dsp.Noise;
+import nightreed.recipe.FormantBand;
+import nightreed.recipe.FormantRecipe;
+import nightreed.recipe.FormantRecipe.Bank;
+import nightreed.recipe.part.Oscillator;
+import nightreed.recipe.part.Route.Target;
+import nightreed.voice.note.Loudness;
+import nightreed.voice.note.MovingFilter;
+import nightreed.voice.note.Note;
+import nightreed.voice.note.Section;
+import nightreed.voice.note.Sound;
+import nightreed.voice.note.StrikeNoise;
+import nightreed.voice.wave.WaveOscillator;
+import nightreed.voice.wave.WaveSet;
+
+/** One note of a source and noise through a bank. */
+public final class FormantSound implements Sound<FormantRecipe> {
+    private static final double SILENT = 1e-7;
+    private final double fs;
+    private final int bands;
+    private final Bank kind;
+    private final WaveOscillator source;
+    private final Noise noise = new Noise(1);
+    private final StrikeNoise strike;
+    private final MovingFilter beforeTone;
+    private final MovingFilter beforeNoise;
+    private final SplitBank toneBank;
+    private final SplitBank noiseBank;
+    private final SplitBank.Aligner alignLeft;
+    private final SplitBank.Aligner alignRight;
+    private final Section[] formants;
+    private final double[] tone = new double[Note.STEP];
+    private final double[] hiss = new double[Note.STEP];
+    private final double[] low = new double[Note.STEP];
+    private final double[] lowHiss = new double[Note.STEP];
+    private final double[] sumLeft = new double[Note.STEP];
+    private final double[] sumRight = new double[Note.STEP];
+    private final double[] gain;
+    private final double[] gainStep;
+    private final double[] share;
+    private final double[] panLeft;
+    private final double[] panRight;
+    private final double[] followed; // level of each follower
+    private double sourceGain;
+    private double noiseGain;
+    private double level;
+    private double shiftedBy = Double.NaN;
+    private boolean stereo;
+    private boolean hissing;
+    private boolean toned;
+    private boolean filtered;
+    private boolean over;
+    private final Loudness loudness;
+
+    /** @param like gives number and kind of the bands @param cycle wave of the recording, null for none */
+    public FormantSound(double sampleRateHz, FormantRecipe like, WaveSet cycle) {
+        fs = sampleRateHz;
+        loudness = new Loudness(sampleRateHz);
+        bands = like.bands().size();
+        kind = like.bank();
+        source = new WaveOscillator(fs, cycle);
+        strike = new StrikeNoise(fs);
+        beforeTone = new MovingFilter(fs);
+        beforeNoise = new MovingFilter(fs);
+        boolean side = kind == Bank.SIDE_BY_SIDE;
+        toneBank = new SplitBank(side ? bands : 0, fs);
+        noiseBank = new SplitBank(side ? bands : 0, fs);
+        alignLeft = new SplitBank.Aligner(side ? bands + 1 : 0);
+        alignRight = new SplitBank.Aligner(side ? bands + 1 : 0);
+        formants = new Section[side ? 0 : bands];
+        for (int i = 0; i < formants.length; i++) {
+            formants[i] = new Section();
+        }
+        gain = new double[bands];
+        gainStep = new double[bands];
+        share = new double[bands];
+        panLeft = new double[bands];
+        panRight = new double[bands];
+        followed = new double[bands];
+    }
+
+    @Override
+    public void start(FormantRecipe r, Note note) {
+        level = Math.pow(10, (r.levelDb() + r.velocity().levelDbAt(note.velocity())) / 20);
+        toneBank.reset();
+        noiseBank.reset();
+        alignLeft.reset();
+        alignRight.reset();
+        for (Section s : formants) {
+            s.reset();
+        }
+        beforeTone.reset();
+        beforeNoise.reset();
+        noise.reseed(note.seed());
+        Oscillator o = r.source();
+        source.start(o.phaseRad() / (2 * Math.PI) + (o.free() ? 0.5 + 0.5 * note.chance(51) : 0));
+        strike.silence();
+        if (r.exciter() != null) {
+            strike.start(r.exciter(), 1, r.velocity().brightnessAt(note.velocity()), 1, note.seed() + 3);
+        }
+        loudness.start();
+        over = false;
+        shiftedBy = Double.NaN;
+        java.util.Arrays.fill(followed, 0);
+        follow(r, note);
+        for (int i = 0; i < bands; i++) {
+            gain[i] = target(r, note, i, 1e-3);
+        }
+    }
+
+    @Override
+    public void follow(FormantRecipe r, Note note) {
+        stereo = false;
+        hissing = false;
+        toned = !r.source().silent();
+        for (int i = 0; i < bands; i++) {
+            FormantBand b = r.bands().get(i);
+            share[i] = b.noiseShare();
+            stereo |= b.pan() != 0;
+            hissing |= b.noiseShare() > 0;
+            double angle = (b.pan() + 1) * Math.PI / 4;
+            panLeft[i] = Math.sqrt(2) * Math.cos(angle);
+            panRight[i] = Math.sqrt(2) * Math.sin(angle);
+        }
+        hissing |= r.exciter() != null && r.exciter().noisy();
+        sourceGain = toned ? Math.pow(10, r.source().levelDb() / 20) : 0;
+        noiseGain = r.noiseDb() <= FormantRecipe.OFF_DB ? 0 : Math.pow(10, r.noiseDb() / 20);
+        hissing &= noiseGain > 0 || r.exciter() != null;
+        filtered = r.common().before() != null;
+        place(r, r.shiftCents());
+    }
+
+    /** Puts the bands where the recipe has them, moved by so many cents. */
+    private void place(FormantRecipe r, double cents) {
+        shiftedBy = cents;
+        double factor = Math.pow(2, cents / 1200);
+        if (kind == Bank.SIDE_BY_SIDE) {
+            for (int i = 0; i <= bands; i++) {
+                double hz = BankResponse.edgeHz(r, i) * factor;
+                toneBank.edge(i, hz);
+                noiseBank.edge(i, hz);
+            }
+        } else {
+            for (int i = 0; i < bands; i++) {
+                FormantBand b = r.bands().get(i);
+                formants[i].bandPass(b.centreHz() * factor, b.widthHz() * factor, fs);
+            }
+        }
+    }
+
+    @Override
+    public void release(FormantRecipe r, Note note) {
+        over = false;
+    }
+
+    @Override
+    public void step(FormantRecipe r, Note note, int n) {
+        loudness.step();
+        double cents = r.shiftCents() + note.added(Target.SHIFT);
+        if (cents != shiftedBy) {
+            place(r, cents);
+        }
+        Oscillator o = r.source();
+        source.step(
+                o.wave(),
+                note.hz() * o.frequencyRatio(),
+                0.49 * fs,
+                o.width() + note.added(Target.WIDTH),
+                o.imperfection(),
+                n);
+        double loudest = 0;
+        for (int i = 0; i < bands; i++) {
+            double t = target(r, note, i, n / fs);
+            gainStep[i] = (t - gain[i]) / n;
+            loudest = Math.max(loudest, Math.max(t, gain[i]));
+        }
+        for (Section s : formants) {
+            s.flush();
+        }
+        toneBank.flush();
+        noiseBank.flush();
+        alignLeft.flush();
+        alignRight.flush();
+        if (filtered) {
+            double cutoff = MovingFilter.cutoffHz(r.common().before(), r, note);
+            beforeTone.step(r.common().before(), cutoff, n);
+            beforeNoise.step(r.common().before(), cutoff, n);
+        }
+        noiseGain =
+                (r.noiseDb() <= FormantRecipe.OFF_DB ? 0 : Math.pow(10, r.noiseDb() / 20)) * note.gain(Target.NOISE);
+        over = loudest < SILENT
+                && loudness.meanSquare() < SILENT * SILENT
+                && (!note.held() || note.ended(r.amplitude(), 1));
+    }
+
+    /** Amplitude that a band is on its way to. @param dt time of the step [s] */
+    private double target(FormantRecipe r, Note note, int i, double dt) {
+        FormantBand b = r.bands().get(i);
+        if (b.levelDb() <= FormantRecipe.OFF_DB) {
+            return 0;
+        }
+        double course = b.drone() ? drone(r, note) : note.course(r.amplitude(), 1);
+        course *= b.envelope() == null ? 1 : note.course(b.envelope(), 1);
+        double tilt = r.tiltDbPerOctave() * Math.log(b.centreHz() / 1000) / Math.log(2);
+        double wanted = course * Math.pow(10, (b.levelDb() + tilt) / 20);
+        int steps = b.pathDb().size();
+        if (steps > 0) {
+            double recorded = Math.pow(10, path(b, note.time() / r.stepSeconds()) / 20);
+            double ms = recorded > followed[i] ? r.followAttackMs() : r.followDecayMs();
+            followed[i] = recorded + (followed[i] - recorded) * Math.exp(-dt / (ms / 1000));
+            wanted *= followed[i];
+        }
+        return level * wanted;
+    }
+
+    /** Level that a band follows, a number of steps after the onset; behind its end it goes on falling as it fell [dB]. */
+    private static double path(FormantBand b, double step) {
+        int steps = b.pathDb().size();
+        if (step < steps) {
+            return b.pathDb().get((int) step);
+        }
+        int from = 2 * steps / 3;
+        double slope =
+                steps - 1 > from ? (b.pathDb().get(steps - 1) - b.pathDb().get(from)) / (steps - 1 - from) : 0;
+        return b.pathDb().get(steps - 1) + Math.min(0, slope) * (step - steps + 1);
+    }
+
+    /** A drone stays as loud as the whole once was, until the key is let go. */
+    private static double drone(FormantRecipe r, Note note) {
+        double risen = Math.min(
+                1,
+                (note.time() - note.sinceLetGo()) / Math.max(1e-3, r.amplitude().attackSeconds()));
+        return note.held() ? risen : r.amplitude().released(risen, note.sinceLetGo());
+    }
+
+    @Override
+    public void render(double[] left, double[] right, int from, int to) {
+        int n = to - from;
+        for (int i = 0; i < n; i++) {
+            tone[i] = toned ? sourceGain * source.next() : 0;
+        }
+        if (hissing) {
+            for (int i = 0; i < n; i++) {
+                hiss[i] = noiseGain * noise.white();
+            }
+        }
+        if (!strike.over()) {
+            strike.add(tone, 0, n, 1);
+        }
+        if (filtered) {
+            beforeTone.process(tone, 0, n);
+            beforeNoise.process(hiss, 0, n);
+        }
+        java.util.Arrays.fill(sumLeft, 0, n, 0);
+        java.util.Arrays.fill(sumRight, 0, n, 0);
+        if (kind == Bank.SIDE_BY_SIDE) {
+            split(n);
+        } else {
+            resonate(n);
+        }
+        loudness.add(sumLeft, 0, n);
+        for (int i = 0; i < n; i++) {
+            left[from + i] += sumLeft[i];
+            if (stereo) {
+                right[from + i] += sumRight[i];
+            }
+        }
+    }
+
+    private void split(int n) {
+        toneBank.split(0, tone, null, n);
+        if (hissing) {
+            noiseBank.split(0, hiss, null, n);
+        }
+        for (int b = 0; b < bands; b++) {
+            toneBank.split(b + 1, tone, low, n);
+            if (hissing) {
+                noiseBank.split(b + 1, hiss, lowHiss, n);
+            }
+            if (b > 0) {
+                alignLeft.process(toneBank, b + 1, sumLeft, n);
+                if (stereo) {
+                    alignRight.process(toneBank, b + 1, sumRight, n);
+                }
+            }
+            double g = gain[b];
+            double s = share[b];
+            for (int i = 0; i < n; i++) {
+                double y = g * (hissing ? low[i] + s * (lowHiss[i] - low[i]) : low[i]);
+                sumLeft[i] += panLeft[b] * y;
+                sumRight[i] += panRight[b] * y;
+                g += gainStep[b];
+            }
+            gain[b] = g;
+        }
+    }
+
+    private void resonate(int n) {
+        for (int b = 0; b < bands; b++) {
+            double g = gain[b];
+            double s = share[b];
+            Section f = formants[b];
+            for (int i = 0; i < n; i++) {
+                double x = hissing ? tone[i] + s * (hiss[i] - tone[i]) : tone[i];
+                double y = g * f.next(x);
+                sumLeft[i] += panLeft[b] * y;
+                sumRight[i] += panRight[b] * y;
+                g += gainStep[b];
+            }
+            gain[b] = g;
+        }
+    }
+
+    @Override
+    public boolean stereo() {
+        return stereo;
+    }
+
+    @Override
+    public double energy() {
+        return loudness.meanSquare();
+    }
+
+    @Override
+    public boolean over() {
+        return over;
+    }
+}

@@ -1,0 +1,90 @@
+package nightreed.voice.wave;
+
+import nightreed.recipe.part.Oscillator.Wave;
+
+/**
+ * One oscillator at work. Pitch and width glide within a step. Harmonics that would lie above the band are left out, so that
+ * nothing folds. One thread at a time; nothing is allocated.
+ */
+public final class WaveOscillator {
+    private final double fs;
+    private final WaveSet measured;
+    private double phase;
+    private double advance; // cycles per sample
+    private double advanceStep;
+    private double width = 0.5;
+    private double widthStep;
+    private double uneven;
+    private double[] table = WaveSet.sine().table(1);
+    private double[] unevenTable = table;
+    private Wave wave = Wave.SINE;
+    private boolean fresh = true;
+
+    /**
+     * @param sampleRateHz rate it is asked at
+     * @param measured     wave of the recording, null if there is none
+     */
+    public WaveOscillator(double sampleRateHz, WaveSet measured) {
+        this.fs = sampleRateHz;
+        this.measured = measured;
+    }
+
+    /** Begins. @param cycles where in the cycle */
+    public void start(double cycles) {
+        phase = cycles - Math.floor(cycles);
+        fresh = true;
+    }
+
+    /**
+     * Sets what the next {@code n} samples glide towards.
+     *
+     * @param hz         frequency, at least 0
+     * @param topHz      no harmonic lies above it [Hz]
+     * @param pulseWidth 0.01 to 0.99, for pulses
+     * @param unevenness 0 to 1
+     */
+    public void step(Wave kind, double hz, double topHz, double pulseWidth, double unevenness, int n) {
+        double target = Math.max(0, hz) / fs;
+        double w = Math.max(0.01, Math.min(0.99, pulseWidth));
+        if (fresh) {
+            advance = target;
+            width = w;
+            fresh = false;
+        }
+        advanceStep = (target - advance) / n;
+        widthStep = (w - width) / n;
+        wave = kind == Wave.MEASURED && measured == null ? Wave.SAW : kind;
+        uneven = wave == Wave.SINE ? 0 : unevenness;
+        double most = hz > topHz ? 0 : topHz / Math.max(1e-3, hz);
+        if (most < 1) {
+            table = null; // even the fundamental is too high
+            return;
+        }
+        table = switch (wave) {
+            case SINE -> WaveSet.sine().table(1);
+            case TRIANGLE -> WaveSet.triangle().table(most);
+            case SAW, PULSE -> WaveSet.saw().table(most);
+            case MEASURED -> measured.table(most);
+        };
+        unevenTable = uneven > 0 ? WaveSet.uneven().table(most) : table;
+    }
+
+    /** Next sample, about -1 to 1. */
+    public double next() {
+        double y = table == null ? 0 : read(phase);
+        if (wave == Wave.PULSE && table != null) {
+            double back = phase - width;
+            y -= read(back < 0 ? back + 1 : back);
+        }
+        phase += advance;
+        phase -= phase >= 1 ? Math.floor(phase) : 0;
+        advance += advanceStep;
+        width += widthStep;
+        return y;
+    }
+
+    private double read(double at) {
+        double y = WaveSet.read(table, at);
+        return uneven > 0 ? y + uneven * WaveSet.read(unevenTable, at) : y;
+    }
+}

@@ -1,0 +1,187 @@
+package nightreed.match.start;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import nightreed.Tones;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.measure.Progress;
+import nightreed.recipe.FmPair;
+import nightreed.recipe.FmRecipe;
+import nightreed.recipe.FormantRecipe;
+import nightreed.recipe.LoopLoss;
+import nightreed.recipe.PatchCheck;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.RecipeTest;
+import nightreed.recipe.RingRecipe;
+import nightreed.recipe.StringRecipe;
+import nightreed.recipe.SubtractiveRecipe;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Filter;
+import nightreed.recipe.part.Lfo;
+import nightreed.recipe.part.Oscillator;
+import nightreed.recipe.part.Oscillator.Wave;
+import nightreed.recipe.part.Route;
+import nightreed.recipe.part.VelocityMap;
+import nightreed.sound.Clip;
+import nightreed.voice.Renderer;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.FieldSource;
+
+/** What is put into a sound comes out of its measurement as a starting value. */
+class StartsTest {
+    private static final int FS = 48_000;
+    static final List<String> METHODS = Starts.METHODS;
+    private static Side bar;
+
+    private static Side recorded(Recipe r, double seconds) throws Exception {
+        return Matcher.side(Renderer.asFitted(r, 0.2, seconds, FS), Progress.NONE);
+    }
+
+    @BeforeAll
+    static void aBar() throws Exception {
+        bar = recorded(RecipeTest.bar(), 2.2);
+    }
+
+    @ParameterizedTest
+    @FieldSource("METHODS")
+    void everyMethodStartsAsLoudAndInTune(String method) throws Exception {
+        Start s = Starts.of(method, bar);
+        assertThat(s.recipe().method()).isEqualTo(method);
+        assertThat(s.recipe().key()).isEqualTo(57);
+        assertThat(s.recipe().tuningCents()).isCloseTo(-12, within(1.0));
+        assertThat(s.originOf("tune").measured()).isTrue();
+        float[] x = bar.clip().channel(0);
+        float[] y = Renderer.asFitted(s.recipe(), 0.2, 2.2, FS).channel(0);
+        assertThat(Tones.rmsDb(y, 9600, 38_000) - Tones.rmsDb(x, 9600, 38_000))
+                .as(method + " " + s.recipe().levelDb())
+                .isCloseTo(0, within(1.5));
+        assertThat(PatchCheck.of(s.recipe()).stream().map(PatchCheck.Finding::text))
+                .noneMatch(t -> t.contains("No ") || t.contains("never"));
+    }
+
+    @Test
+    void aModulationGivesItsPair() throws Exception {
+        FmRecipe r = new FmRecipe(
+                62,
+                8,
+                -9,
+                List.of(FmPair.of(0, 1, 1.4, 3, Envelope.struck(0.001, 2.5, 0.3), Envelope.struck(0, 4, 0.3))),
+                null,
+                0.3,
+                VelocityMap.USUAL,
+                Common.NONE);
+        Start s = Starts.of("fm", recorded(r, 2.5));
+        FmPair p = ((FmRecipe) s.recipe()).pairs().get(0);
+        double scale = s.recipe().f0Hz() / r.f0Hz();
+        assertThat(p.carrierRatio() * scale).isCloseTo(1, within(0.002));
+        assertThat(p.modulatorRatio() * scale).isCloseTo(1.4, within(0.003));
+        assertThat(p.index()).isCloseTo(3, within(0.5));
+    }
+
+    @Test
+    void aRingGivesItsInterval() throws Exception {
+        RingRecipe r = new RingRecipe(
+                60,
+                0,
+                -9,
+                Oscillator.of(Wave.SINE, 1),
+                Oscillator.of(Wave.SINE, 1.57),
+                null,
+                null,
+                null,
+                0,
+                -6,
+                1,
+                0,
+                0,
+                Envelope.struck(0.002, 2, 0.3),
+                null,
+                VelocityMap.USUAL,
+                Common.NONE);
+        Start s = Starts.of("ring", recorded(r, 2.5));
+        RingRecipe got = (RingRecipe) s.recipe();
+        assertThat(got.interval(1)).isCloseTo(1.57, within(0.002));
+        assertThat(got.f0Hz() * got.a().ratio()).isCloseTo(r.f0Hz(), within(0.5));
+        assertThat(got.dryDb()).isCloseTo(-6, within(3.0));
+    }
+
+    @Test
+    void aStringGivesItsDecaysStiffnessAndPluckPoint() throws Exception {
+        LoopLoss law = new LoopLoss(LoopLoss.Kind.SHELVES, 5, 1800, 1.3);
+        double f0 = 110.3;
+        Tones.P[] partials = new Tones.P[24];
+        for (int n = 1; n <= partials.length; n++) {
+            double hz = n * f0 * Math.sqrt(1 + 1.5e-4 * n * n);
+            double amplitude = 0.2 * Math.abs(Math.sin(Math.PI * n * 0.14)) / n;
+            partials[n - 1] = new Tones.P(amplitude, hz, law.t60At(hz), 0.3 * n);
+        }
+        double[] x = Tones.noisy(Tones.struck(FS, 0.2, 3.5, partials), 1e-5, 4);
+        Start s = Starts.of("string", Matcher.side(Clip.mono(x, FS), Progress.NONE));
+        StringRecipe got = (StringRecipe) s.recipe();
+        assertThat(got.stiffness()).isCloseTo(1.5e-4, within(3e-5));
+        for (int n = 1; n <= 12; n++) {
+            double hz = n * f0;
+            assertThat(got.loss().t60At(hz) / law.t60At(hz)).as("partial " + n).isBetween(0.8, 1.25);
+        }
+        assertThat(got.pluckPoint()).isCloseTo(0.14, within(0.02));
+        assertThat(got.drive()).isEqualTo(StringRecipe.Drive.PULSE);
+    }
+
+    @Test
+    void aHeldNoteGivesWaveVibratoAndRise() throws Exception {
+        Common moving = Common.NONE
+                .withFirst(Lfo.late(5.5, 0.4, 0.3))
+                .withRoutes(List.of(new Route(Route.Source.LFO_1, Route.Target.PITCH, 25)));
+        SubtractiveRecipe r = new SubtractiveRecipe(
+                57,
+                0,
+                -12,
+                List.of(Oscillator.of(Wave.SAW, 1)),
+                null,
+                null,
+                null,
+                Filter.lowPass(1800, 0.71),
+                Envelope.held(0.08, 0.1),
+                null,
+                VelocityMap.USUAL,
+                moving);
+        float[] y = new float[3 * FS];
+        System.arraycopy(
+                Renderer.played(nightreed.recipe.Patch.of(r), 57, 0.7, 2.4, 2.7, FS)
+                        .channel(0),
+                0,
+                y,
+                9600,
+                (int) (2.7 * FS));
+        Start s = Starts.of("subtractive", Matcher.side(Clip.mono(y, FS), Progress.NONE));
+        SubtractiveRecipe got = (SubtractiveRecipe) s.recipe();
+        assertThat(got.common().first().rate()).isCloseTo(5.5, within(0.15));
+        assertThat(got.common().routes().get(0).depth()).isCloseTo(25, within(4.0));
+        assertThat(got.oscillators().get(0).wave()).isIn(Wave.SAW, Wave.MEASURED);
+        assertThat(got.amplitude().sustain()).isEqualTo(1);
+        assertThat(got.amplitude().attackSeconds()).isBetween(0.04, 0.16);
+    }
+
+    @Test
+    void bandsFollowWhatStrikes() throws Exception {
+        FormantRecipe got = (FormantRecipe) Starts.of("formant", bar).recipe();
+        assertThat(got.bands().size()).isBetween(8, 32);
+        assertThat(got.bands()).allMatch(b -> b.pathDb().size() > 50);
+    }
+
+    @Test
+    void whatGivesNothingIsExplained() throws Exception {
+        Side noise = Matcher.side(Clip.mono(Tones.noisy(new double[FS], 0.1, 3), FS), Progress.NONE);
+        for (String method : METHODS) {
+            assertThatThrownBy(() -> Starts.of(method, noise)).as(method).hasMessageContaining("recording");
+        }
+        assertThatThrownBy(() -> Starts.of("tea", bar)).hasMessageContaining("resonators, fm");
+    }
+}

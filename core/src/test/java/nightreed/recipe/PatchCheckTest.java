@@ -1,0 +1,51 @@
+package nightreed.recipe;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Lfo;
+import nightreed.recipe.part.Route;
+import org.junit.jupiter.api.Test;
+
+class PatchCheckTest {
+    private static List<String> texts(Recipe r) {
+        return PatchCheck.of(r).stream().map(PatchCheck.Finding::text).toList();
+    }
+
+    @Test
+    void aRecipeInOrderHasNoFindings() {
+        assertThat(texts(RecipeTest.bar())).isEmpty();
+        assertThat(texts(Recipes.fm())).isEmpty();
+        assertThat(texts(Recipes.string())).isEmpty();
+    }
+
+    @Test
+    void whatIsForgottenIsFound() {
+        assertThat(texts(Recipes.brass().with("osc.2.level", -80))).anyMatch(t -> t.contains("Oscillator 2 is silent"));
+        assertThat(texts(Recipes.fm().with("pair.2.level", -80))).anyMatch(t -> t.contains("Pair 2 is silent"));
+        assertThat(texts(Recipes.ring().with("b.level", -80))).anyMatch(t -> t.contains("product is nothing"));
+        Common forgotten = Common.NONE.withFirst(Lfo.USUAL);
+        assertThat(texts(Recipes.fm().withCommon(forgotten))).anyMatch(t -> t.contains("first LFO moves nothing"));
+        Common dangling = Common.NONE.withRoutes(List.of(new Route(Route.Source.LFO_2, Route.Target.PITCH, 10)));
+        assertThat(texts(Recipes.fm().withCommon(dangling))).anyMatch(t -> t.contains("not there"));
+        Common useless = Common.NONE
+                .withFirst(Lfo.USUAL)
+                .withRoutes(List.of(new Route(Route.Source.LFO_1, Route.Target.INDEX, 1)));
+        assertThat(texts(Recipes.string().withCommon(useless))).anyMatch(t -> t.contains("does not have"));
+        assertThat(texts(Recipes.fm().with("pan", -1))).anyMatch(t -> t.contains("Only the left side"));
+        assertThat(texts(Recipes.fm().with("pair.1.carrierPhase", 1.5).with("pair.1.amp.attack", 0)))
+                .anyMatch(t -> t.contains("clicks"));
+        assertThat(texts(Recipes.string().with("drive", 0).with("noise.level", -100)))
+                .anyMatch(t -> t.contains("noise is off"));
+    }
+
+    @Test
+    void layersComeBackFromTheirFile() throws Exception {
+        Patch p = new Patch(
+                List.of(new Layer(RecipeTest.bar(), -3, 12, 0, 60, 4), new Layer(Recipes.string(), 0, 0, 55, 127, 4)));
+        assertThat(RecipeJson.parsePatch(RecipeJson.text(p), "layers.json")).isEqualTo(p);
+        assertThat(RecipeJson.parsePatch(RecipeJson.text(Recipes.fm()), "one.json"))
+                .isEqualTo(Patch.of(Recipes.fm()));
+    }
+}
