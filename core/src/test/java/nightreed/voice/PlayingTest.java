@@ -100,14 +100,19 @@ class PlayingTest {
         Instrument i = new Instrument(r, FS);
         float[] left = new float[256];
         float[] right = new float[256];
-        play(i, left, right, 1500); // classes are loaded, code is compiled
         ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();
         long id = Thread.currentThread().getId();
-        long counter = threads.getThreadAllocatedBytes(id);
-        counter = threads.getThreadAllocatedBytes(id) - counter; // what the counter itself takes
-        long before = threads.getThreadAllocatedBytes(id);
-        play(i, left, right, 1000);
-        assertThat(threads.getThreadAllocatedBytes(id) - before - counter).isZero();
+        play(i, left, right, 500); // classes are loaded
+        // Every round plays the same, so what the voices take shows in each. The machine itself takes a few
+        // bytes once, whenever it asks for a method of a new class to be compiled (it makes the texts of the
+        // messages that class could give), so a round that takes something is followed by another, up to five.
+        long taken = Long.MAX_VALUE;
+        for (int round = 0; round < 5 && taken != 0; round++) {
+            long before = threads.getThreadAllocatedBytes(id);
+            play(i, left, right, 1000);
+            taken = Math.min(taken, threads.getThreadAllocatedBytes(id) - before);
+        }
+        assertThat(taken).isZero();
     }
 
     private static void play(Instrument i, float[] left, float[] right, int blocks) {
