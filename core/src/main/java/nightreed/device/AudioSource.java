@@ -3,6 +3,6 @@ package nightreed.device;
 /** Makes sound when asked. Called on the audio thread: no locks, no allocation, no logging. */
 @FunctionalInterface
 public interface AudioSource {
-    /** Fills {@code block[0..n)}, mono, full scale = 1. */
-    void render(float[] block, int n);
+    /** Fills {@code left[0..n)} and {@code right[0..n)}, two different arrays, full scale = 1. */
+    void render(float[] left, float[] right, int n);
 }

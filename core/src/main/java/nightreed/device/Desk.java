@@ -1,11 +1,13 @@
 package nightreed.device;
 
+import java.util.Arrays;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import nightreed.dsp.CeilingLimiter;
 import nightreed.dsp.RiseGuard;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.voice.Instrument;
+import nightreed.voice.Playable;
 
 /**
  * What is heard: a recording or its imitation at equal loudness, and the instrument that is played by hand, under one
@@ -14,58 +16,70 @@ import nightreed.voice.Instrument;
  * <p>Any thread may call the public methods; what they want crosses to the audio thread as immutable values. The audio
  * thread alone calls {@link #render}.
  */
-public final class Desk implements AudioSource {
+public final class Desk implements AudioSource, Playable {
     /** Highest true peak that leaves the desk [dBTP]. */
     public static final double CEILING_DB = -1;
 
     /** Volume at the first start: low, as nobody knows what the headphones are set to [dB]. */
     public static final double FIRST_VOLUME_DB = -18;
 
+    /** Time in which the sound comes up when an output starts [s]. */
+    private static final double SOFT_START = 0.3;
+
+    /** Largest piece that is rendered at once [samples]. */
+    private static final int PIECE = 512;
+
     private final int sampleRateHz;
     private final CeilingLimiter limiter;
     private final RiseGuard guard;
-    private final ConcurrentLinkedQueue<Note> notes = new ConcurrentLinkedQueue<>();
-    private volatile Programme programme = new Programme(new float[0], new float[0]);
-    private volatile boolean imitationHeard;
-    private volatile boolean looping;
-    private volatile Start start;
+    private final SidePlayer player;
+    private final ConcurrentLinkedQueue<Event> events = new ConcurrentLinkedQueue<>();
     private volatile Instrument instrument;
     private volatile double volume = Math.pow(10, FIRST_VOLUME_DB / 20);
     private volatile boolean silenced;
     private volatile boolean softly = true;
     private volatile boolean ranAway;
-
-    /** Time in which the sound comes up when an output starts [s]. */
-    private static final double SOFT_START = 0.3;
+    private volatile Tape tape;
 
     // the audio thread's own
     private double opening; // 0 to 1 while an output starts
-    private Start running;
-    private int position = -1;
-    private double swap; // 0 recording, 1 imitation; glides
     private double level;
-    private double envelope; // of the player, so that stopping does not click
-    private final float[] scratch;
+    private final float[] playedLeft = new float[PIECE];
+    private final float[] playedRight = new float[PIECE];
 
     private volatile float peak;
     private volatile float power;
+    private volatile float load;
     private volatile double held = 1;
-    private volatile int positionSeen = -1;
 
-    /** Both sides at the output's rate, made equally loud. */
-    private record Programme(float[] recording, float[] imitation) {}
+    private enum What {
+        NOTE_ON,
+        NOTE_OFF,
+        PEDAL,
+        BEND,
+        WHEEL,
+        PANIC
+    }
 
-    /** A wish to play from the start, or to stop. @param instead what is played in place of the programme, or null */
-    private record Start(boolean play, Programme instead) {}
-
-    private record Note(int key, double velocity, boolean on, boolean panic) {}
+    private record Event(What what, int key, double value) {
+        void to(Playable p) {
+            switch (what) {
+                case NOTE_ON -> p.noteOn(key, value);
+                case NOTE_OFF -> p.noteOff(key);
+                case PEDAL -> p.pedal(value > 0);
+                case BEND -> p.bend(value);
+                case WHEEL -> p.wheel(value);
+                case PANIC -> p.panic();
+            }
+        }
+    }
 
     /** @param sampleRateHz rate of the output */
     public Desk(int sampleRateHz) {
         this.sampleRateHz = sampleRateHz;
         this.limiter = new CeilingLimiter(CEILING_DB, sampleRateHz);
         this.guard = new RiseGuard(sampleRateHz);
-        this.scratch = new float[4096];
+        this.player = new SidePlayer(sampleRateHz);
     }
 
     /**
@@ -76,12 +90,7 @@ public final class Desk implements AudioSource {
      * @param gainDb     gain of the imitation that makes both equally loud [dB]
      */
     public void load(Clip recording, Clip imitation, double gainDb) {
-        float[] r =
-                recording == null ? new float[0] : recording.at(sampleRateHz).mixedFloats();
-        float[] i = imitation == null
-                ? new float[0]
-                : imitation.at(sampleRateHz).scaled(Math.pow(10, gainDb / 20)).mixedFloats();
-        programme = new Programme(r, i);
+        player.load(recording, imitation, gainDb);
     }
 
     /** Puts a recipe under the keys; sounding notes follow it. */
@@ -99,55 +108,73 @@ public final class Desk implements AudioSource {
     /** Plays from the start. */
     public void play() {
         silenced = false;
-        start = new Start(true, null);
+        player.play();
     }
 
     /** Plays something else once, such as a part of the recording; what is loaded stays. */
     public void audition(Clip clip) {
         silenced = false;
-        start = new Start(true, new Programme(clip.at(sampleRateHz).mixedFloats(), new float[0]));
+        player.audition(clip);
     }
 
     public void stop() {
-        start = new Start(false, null);
+        player.stop();
     }
 
     public boolean playing() {
-        return positionSeen >= 0;
+        return player.position() >= 0;
     }
 
     /** Place of the player in the recording [s], or -1 if it is not playing. */
     public double positionSeconds() {
-        int p = positionSeen;
+        int p = player.position();
         return p < 0 ? -1 : (double) p / sampleRateHz;
     }
 
     public void hearImitation(boolean imitation) {
-        imitationHeard = imitation;
+        player.hearImitation(imitation);
     }
 
     public boolean imitationHeard() {
-        return imitationHeard;
+        return player.imitationHeard();
     }
 
     public void loop(boolean on) {
-        looping = on;
+        player.loop(on);
     }
 
+    @Override
     public void noteOn(int key, double velocity) {
         silenced = false;
-        notes.add(new Note(key, velocity, true, false));
+        events.add(new Event(What.NOTE_ON, key, velocity));
     }
 
+    @Override
     public void noteOff(int key) {
-        notes.add(new Note(key, 0, false, false));
+        events.add(new Event(What.NOTE_OFF, key, 0));
+    }
+
+    @Override
+    public void pedal(boolean down) {
+        events.add(new Event(What.PEDAL, 0, down ? 1 : 0));
+    }
+
+    @Override
+    public void bend(double value) {
+        events.add(new Event(What.BEND, 0, value));
+    }
+
+    @Override
+    public void wheel(double value) {
+        events.add(new Event(What.WHEEL, 0, value));
     }
 
     /** Silences everything at once: player and all notes. */
+    @Override
     public void panic() {
         silenced = true;
         stop();
-        notes.add(new Note(0, 0, false, true));
+        events.add(new Event(What.PANIC, 0, 0));
     }
 
     /** @param db volume [dB], at most 0 */
@@ -164,6 +191,15 @@ public final class Desk implements AudioSource {
         softly = true;
     }
 
+    /**
+     * Gives what is played by hand to a tape from now on, as it is before the volume.
+     *
+     * @param next null for none
+     */
+    public void tape(Tape next) {
+        tape = next;
+    }
+
     /** Whether a sound that ran away has been silenced since the last call; resets. */
     public boolean takeRanAway() {
         boolean r = ranAway;
@@ -178,9 +214,22 @@ public final class Desk implements AudioSource {
         return p;
     }
 
-    /** Mean square of the last block. */
+    /** Mean square of the last block, of both sides. */
     public double power() {
         return power;
+    }
+
+    /** Largest share of a block's own length that was needed to render it since the last call; resets. */
+    public double takeLoad() {
+        float l = load;
+        load = 0;
+        return l;
+    }
+
+    /** Notes that sound now. */
+    public int voices() {
+        Instrument played = instrument;
+        return played == null ? 0 : played.voices();
     }
 
     /** How far the ceiling held the sound back since the last call [dB, 0 or less]; resets. */
@@ -191,32 +240,54 @@ public final class Desk implements AudioSource {
     }
 
     @Override
-    public void render(float[] block, int n) {
-        java.util.Arrays.fill(block, 0, n, 0);
-        for (int from = 0; from < n; from += scratch.length) {
-            player(block, from, Math.min(scratch.length, n - from));
+    public void render(float[] left, float[] right, int n) {
+        long began = System.nanoTime();
+        Arrays.fill(left, 0, n, 0);
+        Arrays.fill(right, 0, n, 0);
+        player.render(left, right, n);
+        for (int from = 0; from < n; from += PIECE) {
+            instrument(left, right, from, Math.min(n, from + PIECE));
         }
+        volume(left, right, n);
+        limiter.process(left, right, 0, n);
+        held = Math.min(held, limiter.takeReduction());
+        meter(left, right, n);
+        double took = (System.nanoTime() - began) * 1e-9;
+        load = Math.max(load, (float) (took * sampleRateHz / n));
+    }
+
+    /** Adds what is played by hand. */
+    private void instrument(float[] left, float[] right, int from, int to) {
+        int n = to - from;
+        Arrays.fill(playedLeft, 0, n, 0);
+        Arrays.fill(playedRight, 0, n, 0);
         Instrument played = instrument;
-        if (played != null) {
-            for (Note e = notes.poll(); e != null; e = notes.poll()) {
-                if (e.panic) {
-                    played.panic();
-                } else if (e.on) {
-                    played.noteOn(e.key, e.velocity);
-                } else {
-                    played.noteOff(e.key);
-                }
+        if (played == null) {
+            events.clear();
+        } else {
+            for (Event e = events.poll(); e != null; e = events.poll()) {
+                e.to(played);
             }
-            played.render(block, 0, n);
-            if (guard.runsAway(block, n)) {
+            played.render(playedLeft, playedRight, 0, n);
+            if (guard.runsAway(playedLeft, playedRight, n)) {
                 played.panic();
-                java.util.Arrays.fill(block, 0, n, 0);
+                Arrays.fill(playedLeft, 0, n, 0);
+                Arrays.fill(playedRight, 0, n, 0);
                 guard.reset();
                 ranAway = true;
             }
-        } else {
-            notes.clear();
         }
+        Tape t = tape;
+        if (t != null) {
+            t.put(playedLeft, playedRight, n);
+        }
+        for (int i = 0; i < n; i++) {
+            left[from + i] += playedLeft[i];
+            right[from + i] += playedRight[i];
+        }
+    }
+
+    private void volume(float[] left, float[] right, int n) {
         double target = silenced ? 0 : volume;
         double glide = 1 - Math.exp(-1 / (0.005 * sampleRateHz));
         if (softly) {
@@ -228,54 +299,18 @@ public final class Desk implements AudioSource {
         for (int i = 0; i < n; i++) {
             level += (target - level) * glide;
             opening = Math.min(1, opening + step);
-            block[i] *= (float) (level * opening * opening);
+            float gain = (float) (level * opening * opening);
+            left[i] *= gain;
+            right[i] *= gain;
         }
-        limiter.process(block, 0, n);
-        held = Math.min(held, limiter.takeReduction());
-        meter(block, n);
     }
 
-    private void player(float[] block, int from, int n) {
-        Start wish = start;
-        if (wish != running) {
-            running = wish;
-            if (wish.play()) {
-                position = 0;
-            }
-        }
-        boolean on = running != null && running.play();
-        boolean other = running != null && running.instead() != null;
-        Programme p = other ? running.instead() : programme;
-        int length = Math.max(p.recording.length, p.imitation.length);
-        double fade = 1 - Math.exp(-1 / (0.003 * sampleRateHz));
-        double cross = 1 - Math.exp(-1 / (0.006 * sampleRateHz));
-        for (int i = 0; i < n && position >= 0; i++) {
-            if (position >= length) {
-                position = looping && on && !other && length > 0 ? 0 : -1;
-                if (position < 0) {
-                    envelope = 0; // and the wish stays answered until there is another
-                    break;
-                }
-            }
-            swap += ((imitationHeard && !other ? 1 : 0) - swap) * cross;
-            envelope += ((on ? 1 : 0) - envelope) * fade;
-            double r = position < p.recording.length ? p.recording[position] : 0;
-            double m = position < p.imitation.length ? p.imitation[position] : 0;
-            block[from + i] += (float) (envelope * ((1 - swap) * r + swap * m));
-            position++;
-            if (!on && envelope < 1e-4) {
-                position = -1;
-            }
-        }
-        positionSeen = position;
-    }
-
-    private void meter(float[] block, int n) {
+    private void meter(float[] left, float[] right, int n) {
         float top = peak;
         double sum = 0;
         for (int i = 0; i < n; i++) {
-            top = Math.max(top, Math.abs(block[i]));
-            sum += (double) block[i] * block[i];
+            top = Math.max(top, Math.max(Math.abs(left[i]), Math.abs(right[i])));
+            sum += 0.5 * ((double) left[i] * left[i] + (double) right[i] * right[i]);
         }
         peak = top;
         power = (float) (sum / n);

@@ -5,7 +5,7 @@ import javax.sound.sampled.LineUnavailableException;
 import javax.sound.sampled.SourceDataLine;
 import nightreed.dsp.StreamResampler;
 
-/** One line of a sound card, 16 bits, stereo with the same sound on both sides. */
+/** One line of a sound card, 16 bits, two sides. */
 final class JavaSoundOutput implements AudioOutput {
     /** Room in the card's buffer: small enough for a moved ruler to be heard at once, large enough for a busy machine. */
     private static final int BUFFERED_BLOCKS = 4;
@@ -42,7 +42,8 @@ final class JavaSoundOutput implements AudioOutput {
     }
 
     private void run(AudioSource source) {
-        float[] samples = new float[block];
+        float[] left = new float[block];
+        float[] right = new float[block];
         byte[] bytes = new byte[block * 4];
         StreamResampler rate = sampleRateHz == SoundOut.SAMPLE_RATE_HZ
                 ? null
@@ -51,16 +52,13 @@ final class JavaSoundOutput implements AudioOutput {
         long count = 0;
         while (!closed && !lost) {
             if (rate == null) {
-                source.render(samples, block);
+                source.render(left, right, block);
             } else {
-                rate.render(source::render, samples, block);
+                rate.render(source::render, left, right, block);
             }
             for (int i = 0; i < block; i++) {
-                int v = Math.max(-32768, Math.min(32767, Math.round(samples[i] * 32767)));
-                bytes[4 * i] = (byte) v;
-                bytes[4 * i + 1] = (byte) (v >> 8);
-                bytes[4 * i + 2] = (byte) v;
-                bytes[4 * i + 3] = (byte) (v >> 8);
+                put(bytes, 4 * i, left[i]);
+                put(bytes, 4 * i + 2, right[i]);
             }
             if (line.available() >= line.getBufferSize() - 4) {
                 late = ++dry; // the card ran dry before this block
@@ -71,6 +69,12 @@ final class JavaSoundOutput implements AudioOutput {
         }
         line.stop();
         line.close();
+    }
+
+    private static void put(byte[] bytes, int at, float sample) {
+        int v = Math.max(-32768, Math.min(32767, Math.round(sample * 32767)));
+        bytes[at] = (byte) v;
+        bytes[at + 1] = (byte) (v >> 8);
     }
 
     @Override

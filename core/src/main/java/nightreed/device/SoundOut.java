@@ -67,12 +67,13 @@ public final class SoundOut implements AutoCloseable {
         }
 
         @Override
-        public void render(float[] samples, int n) {
+        public void render(float[] left, float[] right, int n) {
             busy = true;
             if (cut) {
-                java.util.Arrays.fill(samples, 0, n, 0);
+                java.util.Arrays.fill(left, 0, n, 0);
+                java.util.Arrays.fill(right, 0, n, 0);
             } else {
-                desk.render(samples, n);
+                desk.render(left, right, n);
             }
             busy = false;
         }
@@ -134,7 +135,7 @@ public final class SoundOut implements AutoCloseable {
         } catch (RuntimeException e) {
             LOG.warn("no output could be opened", e); // drivers have their own ideas
         }
-        output = next != null ? next : new StandInOutput(tap, SAMPLE_RATE_HZ);
+        output = next != null ? next : new StandInOutput(tap, SAMPLE_RATE_HZ, block);
         lastPlayed = 0;
         looksWithoutProgress = 0;
         told.accept(output);

@@ -1,28 +1,40 @@
 package nightreed.dsp;
 
 /**
- * Holds a signal under a ceiling, waveform between the samples included. It looks 1.5 ms ahead, so the gain is down
- * before the peak comes, and returns within 150 ms. Peaks between samples are found by a 4-fold interpolation of 24 taps
- * (after ITU-R BS.1770-4, annex 2). One thread at a time; only the constructor allocates.
+ * Holds a signal of two sides under a ceiling, waveform between the samples included. Both sides are held back alike, so
+ * that nothing moves to one side. It looks 1.5 ms ahead, so the gain is down before the peak comes, and returns within
+ * 150 ms. Peaks between samples are found by a 4-fold interpolation of 24 taps (after ITU-R BS.1770-4, annex 2). One thread
+ * at a time; only the constructor allocates.
  */
 public final class CeilingLimiter {
     private static final int TAPS = 24;
     private final double ceiling;
     private final double[][] phases = new double[3][TAPS];
-    private final double[] recent = new double[TAPS];
-    private final float[] delay;
+    private final Side left;
+    private final Side right;
     private final double[] wanted; // gain each delayed sample asks for
     private final double release;
     private int at;
     private double gain = 1;
     private double reduction = 1; // least gain since it was last asked for
 
+    /** What is on its way through, of one side. */
+    private static final class Side {
+        private final double[] recent = new double[TAPS];
+        private final float[] delay;
+
+        Side(int ahead) {
+            delay = new float[ahead];
+        }
+    }
+
     /** @param ceilingDb highest true peak [dBTP], below 0 */
     public CeilingLimiter(double ceilingDb, double sampleRateHz) {
         // what the interpolation misses at the very top of the band
         ceiling = Math.pow(10, (ceilingDb - 0.25) / 20);
         int ahead = Math.max(TAPS, (int) (0.0015 * sampleRateHz));
-        delay = new float[ahead];
+        left = new Side(ahead);
+        right = new Side(ahead);
         wanted = new double[ahead];
         java.util.Arrays.fill(wanted, 1);
         release = 1 - Math.exp(-1 / (0.15 * sampleRateHz));
@@ -37,44 +49,75 @@ public final class CeilingLimiter {
 
     /** Samples by which the output is late. */
     public int latency() {
-        return delay.length;
+        return wanted.length;
     }
 
-    /** Limits {@code x[from..to)} in place. A value that is not a number becomes silence. */
+    /** Limits a sound of one side, {@code x[from..to)}, in place. */
     public void process(float[] x, int from, int to) {
         for (int i = from; i < to; i++) {
-            float in = Float.isFinite(x[i]) ? x[i] : 0;
-            double peak = peak(in);
-            float out = delay[at];
-            delay[at] = in;
-            wanted[at] = peak > ceiling ? ceiling / peak : 1;
-            at = at + 1 == delay.length ? 0 : at + 1;
-            double least = 1;
-            if (gain < 1 || wanted[at == 0 ? delay.length - 1 : at - 1] < 1 || reducing()) {
-                for (double w : wanted) {
-                    least = Math.min(least, w);
-                }
-            }
-            gain = least < gain ? least : gain + (least - gain) * release;
-            reduction = Math.min(reduction, gain);
-            x[i] = (float) (out * gain);
+            float in = finite(x[i]);
+            x[i] = (float) (through(left, in) * next(peak(left, in)));
         }
+    }
+
+    /**
+     * Limits {@code l[from..to)} and {@code r[from..to)}, two different arrays, in place. A value that is not a number becomes
+     * silence.
+     */
+    public void process(float[] l, float[] r, int from, int to) {
+        for (int i = from; i < to; i++) {
+            float inL = finite(l[i]);
+            float inR = finite(r[i]);
+            double peak = Math.max(peak(left, inL), peak(right, inR));
+            float outL = through(left, inL);
+            float outR = through(right, inR);
+            double g = next(peak);
+            l[i] = (float) (outL * g);
+            r[i] = (float) (outR * g);
+        }
+    }
+
+    private static float finite(float v) {
+        return Float.isFinite(v) ? v : 0;
+    }
+
+    private float through(Side s, float in) {
+        float out = s.delay[at];
+        s.delay[at] = in;
+        return out;
+    }
+
+    /** Gain for the sample that comes out while one of this peak goes in. */
+    private double next(double peak) {
+        wanted[at] = peak > ceiling ? ceiling / peak : 1;
+        double newest = wanted[at];
+        at = at + 1 == wanted.length ? 0 : at + 1;
+        double least = 1;
+        if (gain < 1 || newest < 1) {
+            for (double w : wanted) {
+                least = Math.min(least, w);
+            }
+        }
+        gain = least < gain ? least : gain + (least - gain) * release;
+        reduction = Math.min(reduction, gain);
+        return gain;
     }
 
     /** Forgets what is on its way through: the next output begins with silence. */
     public void clear() {
-        java.util.Arrays.fill(delay, 0);
-        java.util.Arrays.fill(recent, 0);
-        java.util.Arrays.fill(wanted, 1);
+        for (int i = 0; i < wanted.length; i++) {
+            left.delay[i] = 0;
+            right.delay[i] = 0;
+            wanted[i] = 1;
+        }
+        java.util.Arrays.fill(left.recent, 0);
+        java.util.Arrays.fill(right.recent, 0);
         gain = 1;
     }
 
-    private boolean reducing() {
-        return gain < 0.99999;
-    }
-
-    /** Largest value of the waveform about the newest sample. */
-    private double peak(float in) {
+    /** Largest value of the waveform about the newest sample of a side. */
+    private double peak(Side side, float in) {
+        double[] recent = side.recent;
         System.arraycopy(recent, 1, recent, 0, TAPS - 1);
         recent[TAPS - 1] = in;
         double p = Math.abs(in);

@@ -25,11 +25,25 @@ public final class RiseGuard {
      * @return whether the sound runs away; a value that is not a number counts as running away at once
      */
     public boolean runsAway(float[] x, int n) {
+        return runsAway(power(x, n), n);
+    }
+
+    /** The same for two sides, of which the louder one counts. */
+    public boolean runsAway(float[] left, float[] right, int n) {
+        double l = power(left, n);
+        double r = power(right, n);
+        return runsAway(Math.max(l, r), n); // not a number if either is not
+    }
+
+    private static double power(float[] x, int n) {
         double power = 0;
         for (int i = 0; i < n; i++) {
             power += (double) x[i] * x[i];
         }
-        power /= Math.max(1, n);
+        return power / Math.max(1, n);
+    }
+
+    private boolean runsAway(double power, int n) {
         if (!(power < Double.POSITIVE_INFINITY)) {
             return true;
         }

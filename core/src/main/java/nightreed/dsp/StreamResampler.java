@@ -1,14 +1,14 @@
 package nightreed.dsp;
 
 /**
- * Change of sample rate of a running stream, by a windowed sinc of 16 zero crossings to either side (Kaiser window; stop
+ * Change of sample rate of a running stream of two sides, by a windowed sinc of 16 zero crossings to either side (Kaiser window; stop
  * band about -80 dB). One thread at a time; only the constructor allocates.
  */
 public final class StreamResampler {
     /** Where input comes from. */
     public interface Source {
-        /** Fills {@code block[0..n)}. */
-        void render(float[] block, int n);
+        /** Fills {@code left[0..n)} and {@code right[0..n)}. */
+        void render(float[] left, float[] right, int n);
     }
 
     private static final int ZERO_CROSSINGS = 16;
@@ -20,8 +20,10 @@ public final class StreamResampler {
     private final double scale; // below 1 when the new rate is lower: keeps the band under half of it
     private final int reach;
     private final double[] kernel = new double[ZERO_CROSSINGS * TABLE + 2];
-    private final float[] ring; // the newest input, a power of two long
-    private final float[] pulled = new float[PULL];
+    private final float[] ringLeft; // the newest input, a power of two long
+    private final float[] ringRight;
+    private final float[] pulledLeft = new float[PULL];
+    private final float[] pulledRight = new float[PULL];
     private long newest; // input samples pulled so far
     private double at; // place of the next output sample in the input
 
@@ -36,7 +38,8 @@ public final class StreamResampler {
         step = fromHz / toHz;
         scale = Math.min(1, toHz / fromHz) * 0.95;
         reach = (int) Math.ceil(ZERO_CROSSINGS / scale);
-        ring = new float[RealFft.powerOfTwoFrom(2 * reach + 2 * PULL)];
+        ringLeft = new float[RealFft.powerOfTwoFrom(2 * reach + 2 * PULL)];
+        ringRight = new float[ringLeft.length];
         for (int k = 0; k < kernel.length; k++) {
             double t = Math.min(ZERO_CROSSINGS, (double) k / TABLE);
             double u = t / ZERO_CROSSINGS;
@@ -46,27 +49,33 @@ public final class StreamResampler {
         at = reach; // so that the first output has its whole kernel; the source starts that much earlier
     }
 
-    /** Fills {@code out[0..n)}, pulling as much input as that needs. */
-    public void render(Source source, float[] out, int n) {
+    /** Fills {@code left[0..n)} and {@code right[0..n)}, pulling as much input as that needs. */
+    public void render(Source source, float[] left, float[] right, int n) {
+        int mask = ringLeft.length - 1;
         for (int i = 0; i < n; i++) {
             while (newest <= at + reach) {
-                source.render(pulled, PULL);
-                for (float v : pulled) {
-                    ring[(int) (newest++ & ring.length - 1)] = v;
+                source.render(pulledLeft, pulledRight, PULL);
+                for (int k = 0; k < PULL; k++) {
+                    int to = (int) (newest++ & mask);
+                    ringLeft[to] = pulledLeft[k];
+                    ringRight[to] = pulledRight[k];
                 }
             }
             long first = (long) Math.ceil(at - reach);
             long last = (long) Math.floor(at + reach);
-            double sum = 0;
+            double sumLeft = 0;
+            double sumRight = 0;
             for (long j = first; j <= last; j++) {
                 double t = Math.abs(j - at) * scale * TABLE;
                 int k = (int) t;
                 if (k < kernel.length - 1) {
-                    double frac = t - k;
-                    sum += ring[(int) (j & ring.length - 1)] * (kernel[k] + frac * (kernel[k + 1] - kernel[k]));
+                    double weight = kernel[k] + (t - k) * (kernel[k + 1] - kernel[k]);
+                    sumLeft += ringLeft[(int) (j & mask)] * weight;
+                    sumRight += ringRight[(int) (j & mask)] * weight;
                 }
             }
-            out[i] = (float) (sum * scale);
+            left[i] = (float) (sumLeft * scale);
+            right[i] = (float) (sumRight * scale);
             at += step;
         }
     }

@@ -10,7 +10,7 @@ import nightreed.recipe.Recipe;
  * thread renders and plays; another may hand in a new recipe at any time through {@link #recipe(Recipe)}. Rendering and
  * playing allocate nothing, and the same events give the same samples in blocks of any size.
  */
-public final class Instrument {
+public final class Instrument implements Playable {
     private final double fs;
     private final int most;
     private volatile Build wanted;
@@ -67,7 +67,7 @@ public final class Instrument {
         return wanted.patch.layers().get(0).recipe();
     }
 
-    /** @param key MIDI number @param velocity 0 to 1 */
+    @Override
     public void noteOn(int key, double velocity) {
         takeOver();
         double v = Math.max(0, Math.min(1, velocity));
@@ -81,6 +81,7 @@ public final class Instrument {
         }
     }
 
+    @Override
     public void noteOff(int key) {
         takeOver();
         for (int i = 0; i < current.players.size(); i++) {
@@ -88,7 +89,7 @@ public final class Instrument {
         }
     }
 
-    /** Sustain pedal. */
+    @Override
     public void pedal(boolean down) {
         takeOver();
         pedal = down;
@@ -97,13 +98,13 @@ public final class Instrument {
         }
     }
 
-    /** Pitch wheel, -1 to 1. */
+    @Override
     public void bend(double value) {
         bend = value;
         wheels();
     }
 
-    /** Modulation wheel, 0 to 1. */
+    @Override
     public void wheel(double value) {
         wheel = value;
         wheels();
@@ -117,7 +118,8 @@ public final class Instrument {
         }
     }
 
-    /** Silences everything within 10 ms. */
+    /** Within 10 ms. */
+    @Override
     public void panic() {
         takeOver();
         pedal = false;

@@ -17,8 +17,9 @@ class DeskTest {
     private static float[] play(Desk desk, double seconds) {
         float[] out = new float[(int) (seconds * FS)];
         float[] block = new float[256];
+        float[] right = new float[256];
         for (int at = 0; at + 256 <= out.length; at += 256) {
-            desk.render(block, 256);
+            desk.render(block, right, 256);
             System.arraycopy(block, 0, out, at, 256);
         }
         return out;
@@ -137,15 +138,16 @@ class DeskTest {
         d.loop(true);
         d.play();
         d.noteOn(60, 1);
-        float[] block = new float[256];
+        float[] left = new float[256];
+        float[] right = new float[256];
         for (int i = 0; i < 400; i++) {
-            d.render(block, 256);
+            d.render(left, right, 256);
         }
         ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();
         long id = Thread.currentThread().getId();
         long before = threads.getThreadAllocatedBytes(id);
         for (int i = 0; i < 2000; i++) {
-            d.render(block, 256);
+            d.render(left, right, 256);
         }
         assertThat(threads.getThreadAllocatedBytes(id) - before).isLessThan(2000); // the counter's own calls
     }
@@ -167,6 +169,34 @@ class DeskTest {
             assertThat(out.standIn()).isTrue();
             assertThat(out.name()).contains("stand-in");
         }
+    }
+
+    @Test
+    void twoSidesStayTwoSides() {
+        Desk d = new Desk(FS);
+        float[] l = Clip.mono(Tones.sine(FS, 400, 0.3, 1), FS).channel(0);
+        float[] r = Clip.mono(Tones.sine(FS, 700, 0.2, 1), FS).channel(0);
+        d.load(new Clip(new float[][] {l, r}, FS), null, 0);
+        d.volumeDb(0);
+        play(d, 0.35);
+        d.play();
+        float[] left = new float[FS / 2];
+        float[] right = new float[FS / 2];
+        d.render(left, right, FS / 2);
+        assertThat(Tones.amplitudeAt(left, FS, 400, 4800, 9600)).isCloseTo(0.3, within(0.003));
+        assertThat(Tones.amplitudeAt(left, FS, 700, 4800, 9600)).isLessThan(1e-3);
+        assertThat(Tones.amplitudeAt(right, FS, 700, 4800, 9600)).isCloseTo(0.2, within(0.003));
+    }
+
+    @Test
+    void theLoadIsTheShareOfTheBlock() {
+        Desk d = loaded(1);
+        d.takeLoad();
+        float[] left = new float[FS];
+        long began = System.nanoTime();
+        d.render(left, new float[FS], FS);
+        assertThat(d.takeLoad()).isBetween(1e-6, 1.1e-9 * (System.nanoTime() - began));
+        assertThat(d.takeLoad()).isZero();
     }
 
     @Test

@@ -63,9 +63,9 @@ class SoundOutTest {
                     float[] x = new float[block];
                     if (!hangs) {
                         if (resampler == null) {
-                            source.render(x, block);
+                            source.render(x, new float[block], block);
                         } else {
-                            resampler.render(source::render, x, block);
+                            resampler.render(source::render, x, new float[block], block);
                         }
                         synchronized (kept) {
                             kept.add(x);

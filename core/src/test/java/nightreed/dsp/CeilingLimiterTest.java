@@ -73,4 +73,19 @@ class CeilingLimiterTest {
         }
         assertThat(x).containsExactly(whole, within(0f));
     }
+
+    @Test
+    void bothSidesAreHeldBackAlike() {
+        float[] loud = new float[FS];
+        float[] soft = new float[FS];
+        for (int i = 0; i < FS; i++) {
+            loud[i] = (float) (3 * Math.sin(0.05 * i));
+            soft[i] = (float) (0.3 * Math.sin(0.05 * i));
+        }
+        new CeilingLimiter(-1, FS).process(loud, soft, 0, FS);
+        for (int i = 4800; i < FS; i += 97) {
+            assertThat(soft[i]).isCloseTo(loud[i] / 10, within(1e-6f));
+            assertThat(Math.abs(loud[i])).isLessThan(0.892f);
+        }
+    }
 }

@@ -22,9 +22,10 @@ class StreamResamplerTest {
         }
 
         @Override
-        public void render(float[] block, int count) {
+        public void render(float[] left, float[] right, int count) {
             for (int i = 0; i < count; i++) {
-                block[i] = (float) (0.5 * Math.sin(turn * n++));
+                left[i] = (float) (0.5 * Math.sin(turn * n++));
+                right[i] = -left[i];
             }
         }
     }
@@ -34,9 +35,11 @@ class StreamResamplerTest {
         Sine source = new Sine(hz, from);
         float[] out = new float[samples];
         float[] part = new float[block];
+        float[] other = new float[block];
         for (int at = 0; at < samples; at += block) {
             int n = Math.min(block, samples - at);
-            r.render(source, part, n);
+            r.render(source, part, other, n);
+            assertThat(other[0]).isEqualTo(-part[0]);
             System.arraycopy(part, 0, out, at, n);
         }
         return out;
@@ -68,14 +71,15 @@ class StreamResamplerTest {
         StreamResampler r = new StreamResampler(48_000, 44_100);
         Sine source = new Sine(440, 48_000);
         float[] out = new float[256];
+        float[] other = new float[256];
         for (int i = 0; i < 300; i++) {
-            r.render(source, out, 256);
+            r.render(source, out, other, 256);
         }
         ThreadMXBean threads = (ThreadMXBean) ManagementFactory.getThreadMXBean();
         long id = Thread.currentThread().getId();
         long before = threads.getThreadAllocatedBytes(id);
         for (int i = 0; i < 500; i++) {
-            r.render(source, out, 256);
+            r.render(source, out, other, 256);
         }
         assertThat(threads.getThreadAllocatedBytes(id) - before).isLessThan(2000);
     }

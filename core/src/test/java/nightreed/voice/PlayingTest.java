@@ -157,9 +157,9 @@ class PlayingTest {
                 assertThat(finite)
                         .as("seed " + seed + " trial " + trial + ": " + wild)
                         .isTrue();
-                limiter.process(left, 0, left.length);
-                for (float v : left) {
-                    top = Math.max(top, Math.abs(v));
+                limiter.process(left, right, 0, left.length);
+                for (int k = 0; k < left.length; k++) {
+                    top = Math.max(top, Math.max(Math.abs(left[k]), Math.abs(right[k])));
                 }
                 assertThat(top).isLessThan(0.892f);
             }

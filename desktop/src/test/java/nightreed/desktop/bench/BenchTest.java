@@ -317,7 +317,7 @@ class BenchTest {
         float[] block = new float[512];
         double peak = 0;
         for (int i = 0; i < 60; i++) {
-            desk.render(block, 512);
+            desk.render(block, new float[512], 512);
             peak = Math.max(peak, desk.takePeak());
         }
         assertThat(peak).isCloseTo(bench.state().imitation().clip().peak(), within(0.2));

@@ -49,7 +49,7 @@ class KeysTest {
         float[] all = new float[(int) (seconds * FS) / 256 * 256];
         float[] block = new float[256];
         for (int at = 0; at < all.length; at += 256) {
-            desk.render(block, 256);
+            desk.render(block, new float[256], 256);
             System.arraycopy(block, 0, all, at, 256);
         }
         return all;
