@@ -2,6 +2,7 @@ package nightreed.device;
 
 import java.util.Arrays;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.atomic.AtomicLongArray;
 import nightreed.dsp.CeilingLimiter;
 import nightreed.dsp.RiseGuard;
 import nightreed.recipe.Recipe;
@@ -34,6 +35,7 @@ public final class Desk implements AudioSource, Playable {
     private final RiseGuard guard;
     private final SidePlayer player;
     private final ConcurrentLinkedQueue<Event> events = new ConcurrentLinkedQueue<>();
+    private final AtomicLongArray keysDown = new AtomicLongArray(2); // keys that are down, a bit each
     private volatile Instrument instrument;
     private volatile double volume = Math.pow(10, FIRST_VOLUME_DB / 20);
     private volatile boolean silenced;
@@ -146,11 +148,13 @@ public final class Desk implements AudioSource, Playable {
     @Override
     public void noteOn(int key, double velocity) {
         silenced = false;
+        keysDown.accumulateAndGet(key >> 6 & 1, 1L << key, (a, b) -> a | b);
         events.add(new Event(What.NOTE_ON, key, velocity));
     }
 
     @Override
     public void noteOff(int key) {
+        keysDown.accumulateAndGet(key >> 6 & 1, ~(1L << key), (a, b) -> a & b);
         events.add(new Event(What.NOTE_OFF, key, 0));
     }
 
@@ -173,6 +177,8 @@ public final class Desk implements AudioSource, Playable {
     @Override
     public void panic() {
         silenced = true;
+        keysDown.set(0, 0);
+        keysDown.set(1, 0);
         stop();
         events.add(new Event(What.PANIC, 0, 0));
     }
@@ -224,6 +230,11 @@ public final class Desk implements AudioSource, Playable {
         float l = load;
         load = 0;
         return l;
+    }
+
+    /** Whether a key is down, by whatever plays it. */
+    public boolean keyDown(int key) {
+        return (keysDown.get(key >> 6 & 1) >>> key & 1) != 0;
     }
 
     /** Notes that sound now. */

@@ -16,6 +16,7 @@ import nightreed.desktop.bench.Bench;
 import nightreed.desktop.settings.Places;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
+import nightreed.desktop.settings.Preferences.Midi;
 import nightreed.desktop.settings.Preferences.Place;
 import nightreed.desktop.shell.Shell;
 import nightreed.device.AudioOutput;
@@ -23,6 +24,11 @@ import nightreed.device.Desk;
 import nightreed.device.JavaSoundDevices;
 import nightreed.device.OutputDevices;
 import nightreed.device.SoundOut;
+import nightreed.device.midi.JavaSoundMidi;
+import nightreed.device.midi.MidiDevices;
+import nightreed.device.midi.MidiIn;
+import nightreed.play.Performance;
+import nightreed.recipe.Recipe;
 
 /** One open window with everything that belongs to it: bench, desk, output, preferences, threads. */
 public final class Workbench {
@@ -33,26 +39,40 @@ public final class Workbench {
     private final Bench bench = new Bench(Platform::runLater, worker, scribe, follower, desk);
     private final PreferenceStore preferences;
     private final OutputDevices outputs;
+    private final MidiDevices midiDevices;
     private SoundOut sound; // from the first need on
+    private MidiIn midi; // likewise
     private final Shell shell;
     private Stage stage;
     private Runnable completed = () -> {};
 
     /** With the machine's own sound outputs and the user's own preferences. FX thread. */
     public Workbench() {
-        this(new JavaSoundDevices(), Places.preferences());
+        this(new JavaSoundDevices(), new JavaSoundMidi(), Places.preferences());
+    }
+
+    /** Without MIDI devices. */
+    public Workbench(OutputDevices outputs, Path preferencesFile) {
+        this(outputs, MidiDevices.none(), preferencesFile);
     }
 
     /**
      * @param outputs         what sound can go to
+     * @param midiDevices     what the keys can be played from
      * @param preferencesFile where preferences are kept
      */
-    public Workbench(OutputDevices outputs, Path preferencesFile) {
+    public Workbench(OutputDevices outputs, MidiDevices midiDevices, Path preferencesFile) {
+        this.midiDevices = midiDevices;
         preferences = new PreferenceStore(preferencesFile, scribe);
         Preferences p = preferences.get();
         this.outputs = outputs;
         bench.hearing(p.hearing());
-        shell = new Shell(bench, this::sound, preferences);
+        bench.controllers().load(p.midi().controls());
+        shell = new Shell(bench, this::sound, this::midi, preferences);
+        bench.controllers()
+                .taughtProperty()
+                .addListener((o, a, taught) ->
+                        preferences.change(q -> q.withMidi(new Midi(q.midi().device(), taught))));
         preferences.currentProperty().addListener((o, before, now) -> follow(before, now));
         bench.projectPathProperty().addListener((o, a, path) -> {
             if (path != null && !path.startsWith(System.getProperty("java.io.tmpdir"))) {
@@ -68,6 +88,9 @@ public final class Workbench {
         if (!java.util.Objects.equals(now.output(), before.output()) || now.blockSamples() != before.blockSamples()) {
             SoundOut out = sound();
             worker.execute(() -> out.choose(now.output(), now.blockSamples())); // a driver may take its time
+        }
+        if (!java.util.Objects.equals(now.midi().device(), before.midi().device())) {
+            midi().choose(now.midi().device());
         }
         bench.hearing(now.hearing());
     }
@@ -122,6 +145,22 @@ public final class Workbench {
             sound = new SoundOut(desk, outputs, p.output(), p.blockSamples());
         }
         return sound;
+    }
+
+    /** Listens to MIDI devices; with nothing on the bench, the stand-in plays about middle C. */
+    private MidiIn midi() {
+        if (midi == null) {
+            midi = new MidiIn(
+                    desk,
+                    midiDevices,
+                    () -> {
+                        Recipe r = bench.state().recipe();
+                        return Performance.phrase(r == null ? 60 : r.key());
+                    },
+                    preferences.get().midi().device());
+            midi.setOnControl(bench.controllers()::turned);
+        }
+        return midi;
     }
 
     /** Shows the window where it was last. FX thread. */
@@ -180,6 +219,7 @@ public final class Workbench {
         bench.cancel();
         bench.close();
         shell.close();
+        midi().close();
         sound().close();
         follower.shutdownNow();
         worker.shutdownNow();

@@ -72,6 +72,7 @@ public final class Bench {
     private final SimpleObjectProperty<Emphasis> emphasised = new SimpleObjectProperty<>();
     private final SimpleObjectProperty<Start> started = new SimpleObjectProperty<>();
     private final SimpleObjectProperty<Partial> selected = new SimpleObjectProperty<>();
+    private final Controllers controllers;
     private final AtomicLong version = new AtomicLong();
     private volatile AtomicBoolean cancelled = new AtomicBoolean();
     private final ReadOnlyIntegerWrapper unsaved = new ReadOnlyIntegerWrapper();
@@ -99,6 +100,7 @@ public final class Bench {
         this.scribe = scribe;
         this.follower = follower;
         this.desk = desk;
+        this.controllers = new Controllers(this, ui);
     }
 
     public ReadOnlyObjectProperty<BenchState> stateProperty() {
@@ -128,6 +130,11 @@ public final class Bench {
         return desk;
     }
 
+    /** Controllers of a MIDI device, and what they move. */
+    public Controllers controllers() {
+        return controllers;
+    }
+
     /** Edits that could not be written to the project file yet; 0 as long as all is well. */
     public ReadOnlyIntegerProperty unsavedProperty() {
         return unsaved.getReadOnlyProperty();
@@ -138,12 +145,12 @@ public final class Bench {
         return projectPath.getReadOnlyProperty();
     }
 
-    /** A long file that waits for a span of it to be chosen, null if there is none. */
     /** Puts a long file away without taking anything from it. */
     public void leaveLongFile() {
         longFile.set(null);
     }
 
+    /** A long file that waits for a span of it to be chosen, null if there is none. */
     public ReadOnlyObjectProperty<LongFile> longFileProperty() {
         return longFile.getReadOnlyProperty();
     }
@@ -313,7 +320,6 @@ public final class Bench {
         show(imitation, project.now(imitation), null);
     }
 
-    /** Scribe: shows an imitation as a snapshot says; a recording that is on the bench already is not read again. */
     private static Partial strongest(BenchState s) {
         return s.recording() == null ? null : s.recording().measurement().strongest();
     }
@@ -327,6 +333,7 @@ public final class Bench {
                         .orElse(null);
     }
 
+    /** Scribe: shows an imitation as a snapshot says; a recording that is on the bench already is not read again. */
     private void show(Imitation imitation, Snapshot snapshot, BenchState known) throws UnusableProject {
         show(imitation, snapshot, known, ALWAYS);
     }
@@ -650,6 +657,33 @@ public final class Bench {
                     String.format(java.util.Locale.ROOT, "partial at %.1f Hz taken in", p.frequencyHz()),
                     state().snapshot().hand().takeIn(p.frequencyHz())));
         });
+    }
+
+    /** Work with a file that may fail. */
+    public interface FileWork<T> {
+        T get() throws IOException;
+    }
+
+    /**
+     * Does something short with files beside the window; it does not keep other work from starting.
+     *
+     * @param then given the result on the UI thread; not called if the work fails, which is then told
+     * @param ever called on the UI thread at the end, whatever became of it
+     */
+    public <T> void beside(FileWork<T> work, Consumer<T> then, Runnable ever) {
+        Thread t = new Thread(
+                () -> { // the worker may be at something long
+                    try {
+                        T result = work.get();
+                        ui.execute(() -> then.accept(result));
+                    } catch (IOException e) {
+                        tell(e.getMessage());
+                    } finally {
+                        ui.execute(ever);
+                    }
+                });
+        t.setDaemon(true);
+        t.start();
     }
 
     /** Plays something that is not on the desk, once. @param sound made beside the window */

@@ -1,7 +1,9 @@
 package nightreed.desktop.rail;
 
 import java.util.BitSet;
+import java.util.EnumMap;
 import java.util.Map;
+import javafx.animation.AnimationTimer;
 import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.geometry.VPos;
@@ -42,7 +44,9 @@ public final class Keys extends Drawing {
     private final SimpleIntegerProperty lowest = new SimpleIntegerProperty(48);
     private final SimpleIntegerProperty home = new SimpleIntegerProperty(-1);
     private final SimpleDoubleProperty strength = new SimpleDoubleProperty(0.7);
-    private final BitSet down = new BitSet(128);
+    private final BitSet down = new BitSet(128); // by this keyboard
+    private final BitSet lit = new BitSet(128); // by whatever plays
+    private final Map<KeyCode, Integer> letters = new EnumMap<>(KeyCode.class); // what each letter that is down struck
     private int mouseKey = -1;
 
     public Keys(Desk desk, int octaves) {
@@ -55,6 +59,19 @@ public final class Keys extends Drawing {
         setOnMouseReleased(e -> release(mouseKey));
         lowest.addListener((o, a, b) -> redraw());
         home.addListener((o, a, b) -> redraw());
+        AnimationTimer ticking = new AnimationTimer() {
+            @Override
+            public void handle(long now) {
+                light();
+            }
+        };
+        sceneProperty().addListener((o, a, scene) -> {
+            if (scene == null) {
+                ticking.stop();
+            } else {
+                ticking.start();
+            }
+        });
     }
 
     /** Lowest key shown, a C. */
@@ -82,17 +99,19 @@ public final class Keys extends Drawing {
         if (step == null) {
             return false;
         }
-        strike(lowest.get() + 12 * (octaves / 2) + step, strength.get());
+        int key = lowest.get() + 12 * (octaves / 2) + step;
+        if (letters.putIfAbsent(code, key) == null) {
+            strike(key, strength.get());
+        }
         return true;
     }
 
     public boolean letterUp(KeyCode code) {
-        Integer step = LETTERS.get(code);
-        if (step == null) {
-            return false;
+        Integer key = letters.remove(code);
+        if (key != null) {
+            release(key); // not the one under the letter now: the octave may have changed meanwhile
         }
-        release(lowest.get() + 12 * (octaves / 2) + step);
-        return true;
+        return LETTERS.containsKey(code);
     }
 
     /** Strikes a key unless it is held already. */
@@ -121,7 +140,21 @@ public final class Keys extends Drawing {
             desk.noteOff(k);
         }
         down.clear();
+        letters.clear();
         redraw();
+    }
+
+    /** Lights the keys that are down, here or on a keyboard outside. */
+    private void light() {
+        boolean changed = false;
+        for (int k = lowest.get(); k < lowest.get() + 12 * octaves; k++) {
+            boolean now = desk.keyDown(k);
+            changed |= now != lit.get(k);
+            lit.set(k, now);
+        }
+        if (changed) {
+            redraw();
+        }
     }
 
     private void press(MouseEvent e) {
@@ -190,7 +223,7 @@ public final class Keys extends Drawing {
         double w = whiteWidth() * (black ? 0.6 : 1);
         double x = left(k);
         double tall = black ? h * 0.58 : h;
-        boolean held = down.get(k);
+        boolean held = down.get(k) || lit.get(k);
         g.setFill(
                 held
                         ? Ink.of(g).imitation()

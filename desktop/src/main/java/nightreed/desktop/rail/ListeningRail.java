@@ -23,6 +23,8 @@ import nightreed.device.SoundOut;
 
 /** Recording or imitation at equal loudness, play, loop, keys, volume, meter, output. */
 public final class ListeningRail extends HBox {
+    private static final long LOAD_NANOS = 500_000_000L;
+
     private final Desk desk;
     private final Label outputName = new Label();
     private final Label outputWhat = quiet("");
@@ -57,7 +59,7 @@ public final class ListeningRail extends HBox {
         };
         bench.stateProperty().addListener(follow);
         follow.changed(null, null, bench.state());
-        Bench told = bench;
+        Bench sayer = bench;
         ticking = new AnimationTimer() {
             private boolean wasPlaying;
 
@@ -70,18 +72,20 @@ public final class ListeningRail extends HBox {
                     playShape.setContent(playing ? "M0 0 H12 V12 H0 Z" : "M0 0 L12 7 L0 14 Z");
                 }
                 if (desk.takeRanAway()) {
-                    told.say(
+                    sayer.say(
                             "The sound kept rising and was silenced. Take back the last move (Ctrl+Z) before you play on.");
                 }
                 AudioOutput device = sound.output();
                 long lost = device.dropOuts();
-                if (lost != lostSeen) {
+                if (lost != lostSeen || now - told > LOAD_NANOS) {
                     lostSeen = lost;
-                    rate(device);
+                    told = now;
+                    state(device);
                 }
             }
 
             private long lostSeen = -1;
+            private long told;
         };
         ticking.start();
         show(sound.output());
@@ -95,20 +99,20 @@ public final class ListeningRail extends HBox {
     /** Names the output that sounds now. */
     public void show(AudioOutput device) {
         outputName.setText(device.name());
-        outputWhat.setText(device.standIn() ? "keeps what is played" : "");
-        outputWhat.setVisible(device.standIn());
-        outputWhat.setManaged(device.standIn());
-        rate(device);
+        double khz = device.sampleRateHz() / 1000.0;
+        String rate = String.format(Locale.ROOT, khz == Math.rint(khz) ? "%.0f kHz" : "%.1f kHz", khz);
+        outputWhat.setText(device.standIn() ? rate + " · keeps what is played" : rate);
+        state(device);
     }
 
-    private void rate(AudioOutput device) {
+    /** How much of its time the sound needs, and what was lost. */
+    private void state(AudioOutput device) {
         long lost = device.dropOuts();
-        double khz = device.sampleRateHz() / 1000.0;
-        output.setText(String.format(
-                Locale.ROOT,
-                khz == Math.rint(khz) ? "%.0f kHz · %s" : "%.1f kHz · %s",
-                khz,
-                lost == 0 ? "none lost" : lost + " lost"));
+        double load = 100 * desk.takeLoad();
+        String text = String.format(Locale.ROOT, "load %.0f %% · %s", load, lost == 0 ? "none lost" : lost + " lost");
+        if (!text.equals(output.getText())) {
+            output.setText(text);
+        }
     }
 
     public Keys keys() {
@@ -228,6 +232,9 @@ public final class ListeningRail extends HBox {
         outputName.setId("output-name");
         output.getStyleClass().add("quiet");
         output.setId("output-state");
+        output.setTooltip(
+                new Tooltip("Largest share of a block's own time that its sound took, and blocks that came too"
+                        + " late since the start."));
         Label care = quiet("Start low, rest your ears.");
         care.setTooltip(new Tooltip("""
                 Resonant sounds can jump in level, and long sessions on headphones tire the ear.

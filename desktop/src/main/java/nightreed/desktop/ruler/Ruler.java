@@ -46,6 +46,7 @@ public final class Ruler extends VBox {
     private Double fitted;
     private Tolerances.Span span;
     private boolean dragging;
+    private final Label tag = new Label();
 
     public Ruler(Parameter parameter, Changed changed) {
         this.parameter = parameter;
@@ -76,7 +77,10 @@ public final class Ruler extends VBox {
         unit.setMinWidth(38);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(4, name, gap, number, unit);
+        tag.getStyleClass().add("ruler-tag");
+        tag.setVisible(false);
+        tag.setManaged(false);
+        HBox head = new HBox(4, name, tag, gap, number, unit);
         head.setAlignment(Pos.BASELINE_LEFT);
         getChildren().addAll(head, line);
         setAccessibleText(parameter.name());
@@ -89,6 +93,13 @@ public final class Ruler extends VBox {
 
     public double value() {
         return value;
+    }
+
+    /** A short word beside the name, such as what moves the value from outside; null for none. */
+    public void setTag(String text) {
+        tag.setText(text == null ? "" : text);
+        tag.setVisible(text != null);
+        tag.setManaged(text != null);
     }
 
     /** Shows a value without telling anyone. A hand that is dragging keeps its own. */

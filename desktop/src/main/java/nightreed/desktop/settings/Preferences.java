@@ -2,7 +2,10 @@ package nightreed.desktop.settings;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.device.SoundOut;
 import nightreed.match.Hearing;
@@ -21,6 +24,7 @@ import nightreed.match.Hearing;
  * @param place        where the window was
  * @param recent       projects opened before, the latest first
  * @param welcomed     whether the first words have been shown
+ * @param midi         what plays the keys from outside
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Preferences(
@@ -34,7 +38,8 @@ public record Preferences(
         Hearing hearing,
         Place place,
         List<String> recent,
-        boolean welcomed) {
+        boolean welcomed,
+        Midi midi) {
     /** Sizes of blocks that can be chosen [samples]. */
     public static final List<Integer> BLOCKS = List.of(64, 128, 256, 512, 1024, 2048);
 
@@ -51,7 +56,8 @@ public record Preferences(
             Hearing.USUAL,
             Place.USUAL,
             List.of(),
-            false);
+            false,
+            Midi.USUAL);
 
     /** The two looks. */
     public enum Look {
@@ -70,6 +76,28 @@ public record Preferences(
         public static final Place USUAL = new Place(Double.NaN, Double.NaN, 1280, 800, false, 0.77, true);
     }
 
+    /**
+     * What plays from outside.
+     *
+     * @param device   name of a MIDI device, of the stand-in, "none", or null for the first there is
+     * @param controls id of the value that a controller (0 to 119) moves
+     */
+    public record Midi(String device, Map<Integer, String> controls) {
+        public static final Midi USUAL = new Midi(null, Map.of());
+
+        public Midi {
+            Map<Integer, String> kept = new TreeMap<>();
+            if (controls != null) {
+                controls.forEach((c, id) -> {
+                    if (c != null && c >= 0 && c < 120 && id != null && !id.isBlank()) {
+                        kept.put(c, id);
+                    }
+                });
+            }
+            controls = Collections.unmodifiableMap(kept);
+        }
+    }
+
     /** Values out of range, as a hand-edited file may hold, become the usual ones. */
     public Preferences {
         look = look == null ? Look.NIGHT : look;
@@ -80,47 +108,103 @@ public record Preferences(
         axis = axis == null ? Axis.Kind.RATIO : axis;
         hearing = hearing == null ? Hearing.USUAL : hearing;
         place = place == null ? Place.USUAL : place;
+        midi = midi == null ? Midi.USUAL : midi;
         recent = recent == null ? List.of() : List.copyOf(recent.subList(0, Math.min(MOST_RECENT, recent.size())));
     }
 
     public Preferences withLook(Look l) {
         return new Preferences(
-                l, scalePercent, output, blockSamples, referenceHz, tempoBpm, axis, hearing, place, recent, welcomed);
+                l,
+                scalePercent,
+                output,
+                blockSamples,
+                referenceHz,
+                tempoBpm,
+                axis,
+                hearing,
+                place,
+                recent,
+                welcomed,
+                midi);
     }
 
     public Preferences withScalePercent(int s) {
         return new Preferences(
-                look, s, output, blockSamples, referenceHz, tempoBpm, axis, hearing, place, recent, welcomed);
+                look, s, output, blockSamples, referenceHz, tempoBpm, axis, hearing, place, recent, welcomed, midi);
     }
 
     public Preferences withOutput(String name, int block) {
         return new Preferences(
-                look, scalePercent, name, block, referenceHz, tempoBpm, axis, hearing, place, recent, welcomed);
+                look, scalePercent, name, block, referenceHz, tempoBpm, axis, hearing, place, recent, welcomed, midi);
     }
 
     public Preferences withReferenceHz(double hz) {
         return new Preferences(
-                look, scalePercent, output, blockSamples, hz, tempoBpm, axis, hearing, place, recent, welcomed);
+                look, scalePercent, output, blockSamples, hz, tempoBpm, axis, hearing, place, recent, welcomed, midi);
     }
 
     public Preferences withTempoBpm(double bpm) {
         return new Preferences(
-                look, scalePercent, output, blockSamples, referenceHz, bpm, axis, hearing, place, recent, welcomed);
+                look,
+                scalePercent,
+                output,
+                blockSamples,
+                referenceHz,
+                bpm,
+                axis,
+                hearing,
+                place,
+                recent,
+                welcomed,
+                midi);
     }
 
     public Preferences withAxis(Axis.Kind k) {
         return new Preferences(
-                look, scalePercent, output, blockSamples, referenceHz, tempoBpm, k, hearing, place, recent, welcomed);
+                look,
+                scalePercent,
+                output,
+                blockSamples,
+                referenceHz,
+                tempoBpm,
+                k,
+                hearing,
+                place,
+                recent,
+                welcomed,
+                midi);
     }
 
     public Preferences withHearing(Hearing h) {
         return new Preferences(
-                look, scalePercent, output, blockSamples, referenceHz, tempoBpm, axis, h, place, recent, welcomed);
+                look,
+                scalePercent,
+                output,
+                blockSamples,
+                referenceHz,
+                tempoBpm,
+                axis,
+                h,
+                place,
+                recent,
+                welcomed,
+                midi);
     }
 
     public Preferences withPlace(Place p) {
         return new Preferences(
-                look, scalePercent, output, blockSamples, referenceHz, tempoBpm, axis, hearing, p, recent, welcomed);
+                look,
+                scalePercent,
+                output,
+                blockSamples,
+                referenceHz,
+                tempoBpm,
+                axis,
+                hearing,
+                p,
+                recent,
+                welcomed,
+                midi);
     }
 
     public Preferences withRecent(String path) {
@@ -128,12 +212,50 @@ public record Preferences(
         next.remove(path);
         next.add(0, path);
         return new Preferences(
-                look, scalePercent, output, blockSamples, referenceHz, tempoBpm, axis, hearing, place, next, welcomed);
+                look,
+                scalePercent,
+                output,
+                blockSamples,
+                referenceHz,
+                tempoBpm,
+                axis,
+                hearing,
+                place,
+                next,
+                welcomed,
+                midi);
     }
 
     public Preferences asWelcomed() {
         return new Preferences(
-                look, scalePercent, output, blockSamples, referenceHz, tempoBpm, axis, hearing, place, recent, true);
+                look,
+                scalePercent,
+                output,
+                blockSamples,
+                referenceHz,
+                tempoBpm,
+                axis,
+                hearing,
+                place,
+                recent,
+                true,
+                midi);
+    }
+
+    public Preferences withMidi(Midi m) {
+        return new Preferences(
+                look,
+                scalePercent,
+                output,
+                blockSamples,
+                referenceHz,
+                tempoBpm,
+                axis,
+                hearing,
+                place,
+                recent,
+                welcomed,
+                m);
     }
 
     /** Distance of a frequency from a key at the reference pitch, given that at A4 = 440 Hz [cents]. */

@@ -53,6 +53,7 @@ import nightreed.desktop.stage.PlayView;
 import nightreed.desktop.stage.Stage6;
 import nightreed.desktop.stage.StageView;
 import nightreed.device.SoundOut;
+import nightreed.device.midi.MidiIn;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 
@@ -60,6 +61,7 @@ import nightreed.project.ProjectFile;
 public final class Shell extends BorderPane {
     private final Bench bench;
     private final Supplier<SoundOut> outputs;
+    private final Supplier<MidiIn> midi;
     private SoundOut sound; // from complete() on, as are rail, path and side
     private final PreferenceStore preferences;
     private final Looks looks;
@@ -95,7 +97,8 @@ public final class Shell extends BorderPane {
      *
      * @param outputs opens the sound output, which may take a moment
      */
-    public Shell(Bench bench, Supplier<SoundOut> outputs, PreferenceStore preferences) {
+    public Shell(Bench bench, Supplier<SoundOut> outputs, Supplier<MidiIn> midi, PreferenceStore preferences) {
+        this.midi = midi;
         this.bench = bench;
         this.outputs = outputs;
         this.preferences = preferences;
@@ -181,7 +184,7 @@ public final class Shell extends BorderPane {
             case MEASURE -> new MeasureView(bench, preferences);
             case BUILD -> new BuildView(bench);
             case COMPARE -> new CompareView(bench, preferences);
-            case PLAY -> new PlayView(bench, rail.keys());
+            case PLAY -> new PlayView(bench, rail.keys(), midi.get(), preferences);
             case KEEP -> new KeepView(bench);
         };
         views.put(s, view);
@@ -274,7 +277,7 @@ public final class Shell extends BorderPane {
         complete(); // all that ticks is there to be stopped
         retry.stop();
         rail.close();
-        ((BriefView) view(Stage6.BRIEF)).close();
+        views.values().forEach(StageView::close);
     }
 
     private void retry() {
@@ -656,6 +659,10 @@ public final class Shell extends BorderPane {
             openGuide("index");
         } else if (code == KeyCode.F1) {
             help();
+        } else if (code == KeyCode.ESCAPE
+                && bench.controllers().learningProperty().get() != null) {
+            bench.controllers().learn(null);
+            dismiss();
         } else if (code == KeyCode.ESCAPE && message.isVisible()) {
             dismiss();
         } else if (code == KeyCode.ESCAPE && page != null) {

@@ -158,6 +158,7 @@ public final class BriefView implements StageView {
     }
 
     /** Lets go of the microphone. */
+    @Override
     public void close() {
         microphone.close();
     }

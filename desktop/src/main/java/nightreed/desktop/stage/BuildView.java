@@ -389,7 +389,7 @@ public final class BuildView implements StageView {
     }
 
     private Ruler ruler(Recipe.Setting v) {
-        Ruler r = new Ruler(v.parameter(), bench::set);
+        Ruler r = BenchRulers.ruler(v.parameter(), bench);
         shownRulers.put(v.parameter().id(), r);
         return r;
     }

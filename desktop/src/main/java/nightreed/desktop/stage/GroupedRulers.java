@@ -155,7 +155,7 @@ final class GroupedRulers extends VBox {
             rulers.getChildren().clear();
             shown.clear();
             for (int i = 0; i < visible.size(); i++) {
-                Ruler ruler = new Ruler(visible.get(i).parameter(), bench::set);
+                Ruler ruler = BenchRulers.ruler(visible.get(i).parameter(), bench);
                 shown.put(visible.get(i).parameter().id(), ruler);
                 rulers.add(ruler, i / ROWS, i % ROWS);
             }

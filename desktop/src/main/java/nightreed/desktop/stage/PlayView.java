@@ -15,11 +15,14 @@ import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.rail.Keys;
 import nightreed.desktop.ruler.Ruler;
+import nightreed.desktop.settings.PreferenceStore;
+import nightreed.device.midi.MidiIn;
 import nightreed.music.Pitch;
 import nightreed.recipe.Mode;
 import nightreed.recipe.Recipe;
@@ -32,13 +35,15 @@ public final class PlayView implements StageView {
     private final VBox centre = new VBox(14);
     private final Notes margin = new Notes(6);
     private final Keys keys;
+    private final HandsPanel hands;
     private final GridPane rulers = new GridPane();
     private final VBox table;
     private final Cells overKeys = new Cells();
     private final Map<String, Ruler> byId = new LinkedHashMap<>();
 
     /** @param railKeys keys of the rail, whose letters strike with the strength set here */
-    public PlayView(Bench bench, Keys railKeys) {
+    public PlayView(Bench bench, Keys railKeys, MidiIn midi, PreferenceStore preferences) {
+        this.hands = new HandsPanel(bench, midi, preferences);
         this.bench = bench;
         this.keys = new Keys(bench.desk(), 5);
         keys.setPrefHeight(190);
@@ -48,7 +53,7 @@ public final class PlayView implements StageView {
         VBox.setVgrow(keys, Priority.ALWAYS);
         Slider strength = new Slider(0.05, 1, 0.7);
         strength.setAccessibleText("Strength of the letter keys");
-        strength.setPrefWidth(180);
+        strength.setPrefWidth(130);
         Label text = Parts.figures("0.70");
         strength.valueProperty().addListener((o, a, v) -> {
             text.setText(String.format(Locale.ROOT, "%.2f", v.doubleValue()));
@@ -57,7 +62,10 @@ public final class PlayView implements StageView {
         });
         Button silence = new Button("Silence everything (Ctrl+.)");
         silence.setOnAction(e -> bench.desk().panic());
-        HBox line = new HBox(10, Parts.quiet("strength of the letter keys"), strength, text, Parts.gap(), silence);
+        silence.setMinWidth(Region.USE_PREF_SIZE);
+        HBox line = new HBox(10, Parts.quiet("strength of the letter keys"), strength, text, Parts.gap());
+        line.getChildren().addAll(hands.device());
+        line.getChildren().add(silence);
         line.setAlignment(Pos.CENTER_LEFT);
         rulers.setHgap(22);
         rulers.setVgap(4);
@@ -70,7 +78,16 @@ public final class PlayView implements StageView {
         overKeys.setVgap(5);
         table = Parts.panel(Parts.heading("Over the keyboard"), overKeys);
         centre.getChildren()
-                .addAll(Parts.panel(keys, line), Parts.heading("How it follows key and strength"), rulers, table);
+                .addAll(
+                        Parts.panel(keys, line, hands),
+                        Parts.heading("How it follows key and strength"),
+                        rulers,
+                        table);
+    }
+
+    @Override
+    public void close() {
+        hands.close();
     }
 
     @Override
@@ -108,7 +125,7 @@ public final class PlayView implements StageView {
         for (Recipe.Setting v : playing) {
             Ruler r = byId.get(v.parameter().id());
             if (r == null) {
-                r = new Ruler(v.parameter(), bench::set);
+                r = BenchRulers.ruler(v.parameter(), bench);
                 rulers.add(r, byId.size() % 3, byId.size() / 3);
                 byId.put(v.parameter().id(), r);
             }

@@ -18,6 +18,9 @@ public interface StageView {
         return false;
     }
 
+    /** Lets go of devices and files before the window closes. */
+    default void close() {}
+
     /** Shows a state. Called for the visible stage on every change, and when a stage becomes visible. */
     default void show(BenchState s) {
         if (margin().begin()) {
