@@ -35,10 +35,11 @@ public final class BlockTimes {
             Arrays.sort(share);
             System.out.printf(
                     Locale.ROOT,
-                    "%-28s %-12s median %5.1f %%  p99 %5.1f %%  p99.9 %5.1f %%  worst %5.1f %% of a block%n",
+                    "%-28s %-12s median %5.1f %%  p90 %5.1f %%  p99 %5.1f %%  p99.9 %5.1f %%  worst %5.1f %% of a block%n",
                     file.getFileName(),
                     patch.layers().get(0).recipe().method(),
                     at(share, 0.5),
+                    at(share, 0.9),
                     at(share, 0.99),
                     at(share, 0.999),
                     at(share, 1));

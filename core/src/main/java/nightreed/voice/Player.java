@@ -6,6 +6,7 @@ import nightreed.recipe.part.Keyboard.Voicing;
 import nightreed.voice.effect.EffectChain;
 import nightreed.voice.note.Hands;
 import nightreed.voice.note.Note;
+import nightreed.voice.note.Shared;
 import nightreed.voice.note.Sound;
 
 /**
@@ -26,6 +27,7 @@ final class Player<R extends Recipe> {
     private final int most;
     private final Voice<?>[] voices;
     private final Hands hands = new Hands();
+    private final Shared<R> shared;
     private final EffectChain effects;
     private final double[] left = new double[Note.STEP];
     private final double[] right = new double[Note.STEP];
@@ -39,6 +41,12 @@ final class Player<R extends Recipe> {
 
     /** @param most notes that sound at once */
     Player(R recipe, Supplier<Sound<R>> sounds, double sampleRateHz, int most) {
+        this(recipe, sounds, Shared.nothing(), sampleRateHz, most);
+    }
+
+    /** @param shared what all notes use together */
+    Player(R recipe, Supplier<Sound<R>> sounds, Shared<R> shared, double sampleRateHz, int most) {
+        this.shared = shared;
         this.recipe = recipe;
         this.fs = sampleRateHz;
         this.most = most;
@@ -220,6 +228,9 @@ final class Player<R extends Recipe> {
             int n = Math.min(untilStep, to - at);
             java.util.Arrays.fill(left, 0, n, 0);
             java.util.Arrays.fill(right, 0, n, 0);
+            if (count() > 0) {
+                shared.render(n);
+            }
             for (int i = 0; i < voices.length; i++) {
                 voice(i).render(recipe, left, right, 0, n);
             }
@@ -236,6 +247,7 @@ final class Player<R extends Recipe> {
     private void step() {
         untilStep = Note.STEP;
         hands.advance(recipe.common(), Note.STEP / fs);
+        shared.step(recipe);
         for (int i = 0; i < voices.length; i++) {
             voice(i).step(recipe, Note.STEP, true);
         }

@@ -14,6 +14,7 @@ import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.part.SingleCycle;
 import nightreed.voice.fm.FmSound;
 import nightreed.voice.formant.FormantSound;
+import nightreed.voice.formant.NoiseField;
 import nightreed.voice.resonator.CombSound;
 import nightreed.voice.resonator.ModeSound;
 import nightreed.voice.ring.RingSound;
@@ -51,7 +52,8 @@ final class Players {
         }
         if (recipe instanceof FormantRecipe r) {
             WaveSet cycle = cycle(r.cycle());
-            return new Player<>(r, () -> new FormantSound(fs, r, cycle), fs, most);
+            NoiseField field = new NoiseField(fs, r);
+            return new Player<>(r, () -> new FormantSound(fs, r, cycle, field), field, fs, most);
         }
         SubtractiveRecipe r = (SubtractiveRecipe) recipe;
         WaveSet cycle = cycle(r.cycle());

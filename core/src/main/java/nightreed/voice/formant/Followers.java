@@ -75,7 +75,7 @@ public final class Followers {
                 break;
             }
             System.arraycopy(x, at, rest, 0, BLOCK);
-            bank.split(0, rest, null, BLOCK);
+            bank.split(0, rest, low, BLOCK);
             for (int b = 0; b < power.length; b++) {
                 bank.split(b + 1, rest, low, BLOCK);
                 for (double v : low) {

@@ -28,8 +28,9 @@ public final class FormantSound implements Sound<FormantRecipe> {
     private final MovingFilter beforeNoise;
     private final SplitBank toneBank;
     private final SplitBank noiseBank;
-    private final SplitBank.Aligner alignLeft;
-    private final SplitBank.Aligner alignRight;
+    private final SplitBank.Sum bankLeft;
+    private final SplitBank.Sum bankRight;
+    private final NoiseField field;
     private final Section[] formants;
     private final double[] tone = new double[Note.STEP];
     private final double[] hiss = new double[Note.STEP];
@@ -49,13 +50,20 @@ public final class FormantSound implements Sound<FormantRecipe> {
     private double shiftedBy = Double.NaN;
     private boolean stereo;
     private boolean hissing;
+    private boolean common; // it hears the noise of the field
+    private int set;
+    private int ago;
     private boolean toned;
     private boolean filtered;
     private boolean over;
     private final Loudness loudness;
 
-    /** @param like gives number and kind of the bands @param cycle wave of the recording, null for none */
-    public FormantSound(double sampleRateHz, FormantRecipe like, WaveSet cycle) {
+    /**
+     * @param like  gives number and kind of the bands
+     * @param cycle wave of the recording, null for none
+     * @param field noise that all notes of a player hear
+     */
+    public FormantSound(double sampleRateHz, FormantRecipe like, WaveSet cycle, NoiseField field) {
         fs = sampleRateHz;
         loudness = new Loudness(sampleRateHz);
         bands = like.bands().size();
@@ -67,8 +75,9 @@ public final class FormantSound implements Sound<FormantRecipe> {
         boolean side = kind == Bank.SIDE_BY_SIDE;
         toneBank = new SplitBank(side ? bands : 0, fs);
         noiseBank = new SplitBank(side ? bands : 0, fs);
-        alignLeft = new SplitBank.Aligner(side ? bands + 1 : 0);
-        alignRight = new SplitBank.Aligner(side ? bands + 1 : 0);
+        bankLeft = new SplitBank.Sum(side ? bands : 0);
+        bankRight = new SplitBank.Sum(side ? bands : 0);
+        this.field = field;
         formants = new Section[side ? 0 : bands];
         for (int i = 0; i < formants.length; i++) {
             formants[i] = new Section();
@@ -86,14 +95,16 @@ public final class FormantSound implements Sound<FormantRecipe> {
         level = Math.pow(10, (r.levelDb() + r.velocity().levelDbAt(note.velocity())) / 20);
         toneBank.reset();
         noiseBank.reset();
-        alignLeft.reset();
-        alignRight.reset();
+        bankLeft.reset();
+        bankRight.reset();
         for (Section s : formants) {
             s.reset();
         }
         beforeTone.reset();
         beforeNoise.reset();
         noise.reseed(note.seed());
+        set = (int) note.seed();
+        ago = NoiseField.ago(note.chance(52));
         Oscillator o = r.source();
         source.start(o.phaseRad() / (2 * Math.PI) + (o.free() ? 0.5 + 0.5 * note.chance(51) : 0));
         strike.silence();
@@ -129,6 +140,7 @@ public final class FormantSound implements Sound<FormantRecipe> {
         noiseGain = r.noiseDb() <= FormantRecipe.OFF_DB ? 0 : Math.pow(10, r.noiseDb() / 20);
         hissing &= noiseGain > 0 || r.exciter() != null;
         filtered = r.common().before() != null;
+        common = NoiseField.suits(r);
         place(r, r.shiftCents());
     }
 
@@ -138,10 +150,9 @@ public final class FormantSound implements Sound<FormantRecipe> {
         double factor = Math.pow(2, cents / 1200);
         if (kind == Bank.SIDE_BY_SIDE) {
             for (int i = 0; i <= bands; i++) {
-                double hz = BankResponse.edgeHz(r, i) * factor;
-                toneBank.edge(i, hz);
-                noiseBank.edge(i, hz);
+                toneBank.edge(i, BankResponse.edgeHz(r, i) * factor);
             }
+            noiseBank.edgesOf(toneBank);
         } else {
             for (int i = 0; i < bands; i++) {
                 FormantBand b = r.bands().get(i);
@@ -181,8 +192,8 @@ public final class FormantSound implements Sound<FormantRecipe> {
         }
         toneBank.flush();
         noiseBank.flush();
-        alignLeft.flush();
-        alignRight.flush();
+        bankLeft.flush();
+        bankRight.flush();
         if (filtered) {
             double cutoff = MovingFilter.cutoffHz(r.common().before(), r, note);
             beforeTone.step(r.common().before(), cutoff, n);
@@ -241,7 +252,7 @@ public final class FormantSound implements Sound<FormantRecipe> {
         for (int i = 0; i < n; i++) {
             tone[i] = toned ? sourceGain * source.next() : 0;
         }
-        if (hissing) {
+        if (hissing && !common) {
             for (int i = 0; i < n; i++) {
                 hiss[i] = noiseGain * noise.white();
             }
@@ -270,30 +281,36 @@ public final class FormantSound implements Sound<FormantRecipe> {
     }
 
     private void split(int n) {
-        toneBank.split(0, tone, null, n);
-        if (hissing) {
-            noiseBank.split(0, hiss, null, n);
+        toneBank.split(0, tone, low, n); // what is under the lowest band is not heard
+        if (hissing && !common) {
+            noiseBank.split(0, hiss, lowHiss, n);
         }
         for (int b = 0; b < bands; b++) {
             toneBank.split(b + 1, tone, low, n);
-            if (hissing) {
-                noiseBank.split(b + 1, hiss, lowHiss, n);
-            }
-            if (b > 0) {
-                alignLeft.process(toneBank, b + 1, sumLeft, n);
-                if (stereo) {
-                    alignRight.process(toneBank, b + 1, sumRight, n);
-                }
-            }
+            hiss(b, low, n);
             double g = gain[b];
-            double s = share[b];
-            for (int i = 0; i < n; i++) {
-                double y = g * (hissing ? low[i] + s * (lowHiss[i] - low[i]) : low[i]);
-                sumLeft[i] += panLeft[b] * y;
-                sumRight[i] += panRight[b] * y;
-                g += gainStep[b];
+            double d = gainStep[b];
+            bankLeft.add(toneBank, b, sumLeft, low, panLeft[b] * g, panLeft[b] * d, n);
+            if (stereo) {
+                bankRight.add(toneBank, b, sumRight, low, panRight[b] * g, panRight[b] * d, n);
             }
-            gain[b] = g;
+            gain[b] = g + n * d;
+        }
+    }
+
+    /** Mixes noise into a band. */
+    private void hiss(int b, double[] band, int n) {
+        double s = share[b];
+        if (!hissing) {
+            return;
+        }
+        if (!common) {
+            noiseBank.split(b + 1, hiss, lowHiss, n);
+            for (int i = 0; i < n; i++) {
+                band[i] += s * (lowHiss[i] - band[i]);
+            }
+        } else if (s > 0) {
+            field.mix(set, b, ago, band, s, noiseGain, n);
         }
     }
 
