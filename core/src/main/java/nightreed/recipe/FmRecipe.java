@@ -73,6 +73,7 @@ public record FmRecipe(
         return new FmRecipe(key, tuningCents, levelDb, p, exciter, decayPower, velocity, common);
     }
 
+    @Override
     public FmRecipe withCommon(Common c) {
         return new FmRecipe(key, tuningCents, levelDb, pairs, exciter, decayPower, velocity, c);
     }

@@ -39,11 +39,39 @@ public final class PatchCheck {
         c.method();
         c.movement();
         c.sides();
+        c.macros(recipe);
         return List.copyOf(c.findings);
     }
 
     private void say(String id, String format, Object... values) {
         findings.add(new Finding(id, String.format(Locale.ROOT, format, values)));
+    }
+
+    private void macros(Recipe written) {
+        for (Macro m : written.common().macros()) {
+            List<String> held = m.targets().stream()
+                    .map(Macro.Aim::parameter)
+                    .filter(id -> written.settings().stream()
+                            .anyMatch(v -> v.parameter().id().equals(id)))
+                    .toList();
+            if (held.isEmpty()) {
+                say("", "%s moves nothing that this recipe has: take it out.", m.name());
+            } else {
+                say(
+                        held.get(0),
+                        "%s holds %s: their own rulers move nothing until it is taken out.",
+                        m.name(),
+                        named(held));
+            }
+        }
+    }
+
+    private String named(List<String> ids) {
+        List<String> names = ids.stream()
+                .limit(3)
+                .map(id -> recipe.setting(id).parameter().name())
+                .toList();
+        return String.join(", ", names) + (ids.size() > 3 ? " and " + (ids.size() - 3) + " more" : "");
     }
 
     private void method() {

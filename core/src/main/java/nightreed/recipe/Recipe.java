@@ -84,6 +84,11 @@ public sealed interface Recipe
         return (Recipe) Dials.removed((Record) this, id);
     }
 
+    /** With other common parts. */
+    default Recipe withCommon(Common common) {
+        return (Recipe) Dials.exchanged((Record) this, common(), common);
+    }
+
     /** What {@link #with} does for any kind of recipe. */
     static <R extends Record & Recipe> R changed(R recipe, String id, double value) {
         R moved = Dials.with(recipe, id, value);

@@ -179,6 +179,7 @@ public record ResonatorRecipe(
         return with(levelDb, body, exciter, modes, f, common);
     }
 
+    @Override
     public ResonatorRecipe withCommon(Common c) {
         return with(levelDb, body, exciter, modes, feed, c);
     }

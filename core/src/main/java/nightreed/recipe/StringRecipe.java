@@ -185,6 +185,7 @@ public record StringRecipe(
         return "string";
     }
 
+    @Override
     public StringRecipe withCommon(Common c) {
         return with(second, c);
     }

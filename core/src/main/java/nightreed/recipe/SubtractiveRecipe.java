@@ -96,6 +96,7 @@ public record SubtractiveRecipe(
                 key, tuningCents, levelDb, oscillators, cycle, unison, breath, f, amplitude, exciter, velocity, common);
     }
 
+    @Override
     public SubtractiveRecipe withCommon(Common c) {
         return new SubtractiveRecipe(
                 key, tuningCents, levelDb, oscillators, cycle, unison, breath, filter, amplitude, exciter, velocity, c);

@@ -2,6 +2,7 @@ package nightreed.desktop;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.concurrent.Callable;
 import nightreed.desktop.bench.DemoProject;
 import nightreed.match.Matcher;
@@ -17,8 +18,10 @@ final class WarmUpCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         Path demo = DemoProject.built();
         if (demo != null && Files.isDirectory(demo.getParent())) {
-            Files.deleteIfExists(demo);
-            DemoProject.build(demo, Progress.NONE).close();
+            Path unfinished = demo.resolveSibling("unfinished-" + demo.getFileName());
+            Files.deleteIfExists(unfinished);
+            DemoProject.build(unfinished, Progress.NONE).close();
+            Files.move(unfinished, demo, StandardCopyOption.REPLACE_EXISTING); // never half a demo, whatever happens
         }
         var clip = RecordingRoom.record(RecordingRoom.instruments().get(0), 69, 0.7, 1);
         MeasurementJson.text(Matcher.side(clip, Progress.NONE).measurement());

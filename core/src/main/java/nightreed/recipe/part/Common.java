@@ -57,7 +57,7 @@ public record Common(
         @Part(id = "macro", name = "macro", group = Group.PLAYING)
         List<Macro> macros) {
     public static final int MOST_ROUTES = 16;
-    private static final int MOST_MACROS = 8;
+    public static final int MOST_MACROS = 8;
     public static final Common NONE =
             new Common(120, 0, null, null, null, null, null, List.of(), Effects.NONE, null, List.of());
 

@@ -85,6 +85,10 @@ public final class Dials {
                     p.group() == Parameter.Group.INHERITED ? group : p.group());
         }
 
+        Place named(Object part) {
+            return part instanceof Named n ? new Place(id, n.name(), group) : this;
+        }
+
         private static String joined(String a, String between, String b) {
             return a.isEmpty() || b.isEmpty() ? a + b : a + between + b;
         }
@@ -139,7 +143,7 @@ public final class Dials {
                 out.add(new Reading(parameter(record, at, s, i), number(v)));
             } else if (v instanceof List<?> list) {
                 for (int k = 0; k < list.size(); k++) {
-                    read(list.get(k), at.into(s.parts[i], k + 1), out);
+                    read(list.get(k), at.into(s.parts[i], k + 1).named(list.get(k)), out);
                 }
             } else {
                 read(v, at.into(s.parts[i], 0), out);
@@ -193,6 +197,68 @@ public final class Dials {
         return null;
     }
 
+    /**
+     * A part of a record.
+     *
+     * @param id    first part of the ids of its values
+     * @param name  what people call it
+     * @param group where its values stand
+     */
+    public record Found<T extends Record>(String id, String name, Parameter.Group group, T part) {}
+
+    /** All parts of a kind that are there, in the order of the record. */
+    public static <T extends Record> List<Found<T>> parts(Record record, Class<T> kind) {
+        List<Found<T>> out = new ArrayList<>();
+        parts(record, new Place("", "", Parameter.Group.SOURCE), kind, out);
+        return out;
+    }
+
+    private static <T extends Record> void parts(Record record, Place at, Class<T> kind, List<Found<T>> out) {
+        Shape s = SHAPES.get(record.getClass());
+        for (int i = 0; i < s.components.length; i++) {
+            Object v = s.parts[i] == null ? null : s.get(record, i);
+            List<?> all = v instanceof List<?> list ? list : v == null ? List.of() : List.of(v);
+            for (int k = 0; k < all.size(); k++) {
+                Place p = at.into(s.parts[i], v instanceof List<?> ? k + 1 : 0);
+                if (kind.isInstance(all.get(k))) {
+                    out.add(new Found<>(p.id(), p.name(), p.group(), kind.cast(all.get(k))));
+                }
+                parts((Record) all.get(k), p, kind, out);
+            }
+        }
+    }
+
+    /** The record with one of its parts, this very one, exchanged; unchanged if it is not in it. */
+    @SuppressWarnings("unchecked") // the constructor of the same class makes the same class
+    public static <R extends Record> R exchanged(R record, Record part, Record by) {
+        Shape s = SHAPES.get(record.getClass());
+        for (int i = 0; i < s.components.length; i++) {
+            Object v = s.parts[i] == null ? null : s.get(record, i);
+            if (v instanceof List<?> list) {
+                List<Object> all = new ArrayList<>(list);
+                all.replaceAll(e -> e == part ? by : exchanged((Record) e, part, by));
+                if (!same(all, list)) {
+                    return (R) s.with(record, i, all);
+                }
+            } else if (v instanceof Record inner) {
+                Record changed = inner == part ? by : exchanged(inner, part, by);
+                if (changed != inner) {
+                    return (R) s.with(record, i, changed);
+                }
+            }
+        }
+        return record;
+    }
+
+    private static boolean same(List<?> a, List<?> b) {
+        for (int i = 0; i < a.size(); i++) {
+            if (a.get(i) != b.get(i)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     /** A part that a record may have and has not. @param id of its values @param name what people call it */
     public record Absent(String id, String name) {}
 
@@ -213,11 +279,17 @@ public final class Dials {
             Class<?> type = s.components[i].getType();
             if (v == null && usual(type) != null) {
                 Place p = at.into(s.parts[i], 0);
-                out.add(new Absent(p.id(), p.name().isEmpty() ? "strike noise" : p.name()));
+                out.add(new Absent(p.id(), called(p, type)));
             } else if (v instanceof Record r) {
                 absent(r, at.into(s.parts[i], 0), out);
             }
         }
+    }
+
+    private static String called(Place p, Class<?> type) {
+        String own =
+                type == Exciter.class ? "strike noise" : type.getSimpleName().toLowerCase(Locale.ROOT);
+        return p.name().isEmpty() ? own : p.name();
     }
 
     /** Parts that are there and can be taken out, in the order of the record. */
@@ -236,7 +308,7 @@ public final class Dials {
             }
             Place p = at.into(s.parts[i], 0);
             if (usual(s.components[i].getType()) != null && !p.id().isEmpty() && canDoWithout(whole, p.id())) {
-                out.add(new Absent(p.id(), p.name().isEmpty() ? p.id() : p.name()));
+                out.add(new Absent(p.id(), called(p, s.components[i].getType())));
             }
             optional(whole, r, p, out);
         }

@@ -1,6 +1,10 @@
 package nightreed.recipe.part;
 
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import nightreed.recipe.part.Parameter.Group;
 
 /**
@@ -15,7 +19,8 @@ public record Macro(
         @Dial(name = "amount", group = Group.PLAYING, meaning = "Moves all values of the macro.")
         double amount,
 
-        List<Aim> targets) {
+        List<Aim> targets)
+        implements Named {
     private static final int MOST_TARGETS = 12;
 
     /**
@@ -40,6 +45,35 @@ public record Macro(
             double b = place.position(to);
             return place.at(a + (b - a) * Math.pow(amount, Math.pow(4, curve)));
         }
+    }
+
+    /**
+     * What takes a recipe's values from what they are in one to what they are in another, by the values that differ most.
+     * It stands at 1: the values of {@code to}.
+     *
+     * @return null if no value differs
+     */
+    public static Macro between(String name, Record from, Record to) {
+        Map<String, Double> before = new HashMap<>();
+        Dials.of(from).forEach(v -> before.put(v.parameter().id(), v.value()));
+        record Way(Parameter parameter, double from, double to, double length) {}
+        List<Way> ways = new ArrayList<>();
+        for (Dials.Reading v : Dials.of(to)) {
+            Double was = before.get(v.parameter().id());
+            Parameter p = v.parameter();
+            if (was != null && p.law() != Parameter.Law.CHOICE && !p.id().startsWith("macro.")) {
+                double length = Math.abs(p.position(v.value()) - p.position(p.clamp(was)));
+                if (length > 1e-4) {
+                    ways.add(new Way(p, was, v.value(), length));
+                }
+            }
+        }
+        ways.sort(Comparator.comparingDouble((Way v) -> -v.length()));
+        List<Aim> aims = ways.stream()
+                .limit(MOST_TARGETS)
+                .map(v -> new Aim(v.parameter().id(), v.from(), v.to(), 0))
+                .toList();
+        return aims.isEmpty() ? null : new Macro(name, 1, aims);
     }
 
     public Macro {

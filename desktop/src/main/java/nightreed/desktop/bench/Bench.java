@@ -602,6 +602,21 @@ public final class Bench {
         }
     }
 
+    /**
+     * Puts another form of the recipe in its place, as {@link #set} does with one value.
+     *
+     * @param settled whether it stays
+     */
+    public void shape(Recipe moved, String label, boolean settled) {
+        desk.instrument(moved);
+        Snapshot next = state().snapshot().withRecipe(moved);
+        state.set(state().withSnapshot(next));
+        follow();
+        if (settled) {
+            commit(label, next);
+        }
+    }
+
     public void apply(Move move) {
         set(move.parameter(), move.to(), true);
     }

@@ -1,6 +1,7 @@
 package nightreed.desktop.stage;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -22,8 +23,12 @@ import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Lfo;
+import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.Route;
 import nightreed.voice.table.Arithmetic;
 import nightreed.voice.table.Table;
 
@@ -31,6 +36,7 @@ import nightreed.voice.table.Table;
 final class GroupedRulers extends VBox {
     private static final int COLUMNS = 3;
     private static final int ROWS = 5;
+    private static final int DRAWN_ROWS = 3;
     private static final int TABLE_ROWS = 9;
 
     private final Bench bench;
@@ -42,6 +48,7 @@ final class GroupedRulers extends VBox {
     private final MenuButton takeOut = new MenuButton("take out");
     private final GridPane rulers = new GridPane();
     private final VBox numbers = new VBox(4);
+    private final DrawnParts drawn;
     private final Map<String, Ruler> shown = new LinkedHashMap<>();
     private List<String> shownIds = List.of();
     private int page;
@@ -49,6 +56,7 @@ final class GroupedRulers extends VBox {
     GroupedRulers(Bench bench) {
         super(8);
         this.bench = bench;
+        this.drawn = new DrawnParts(bench, () -> fill(bench.state()));
         HBox row = new HBox(4);
         row.setAlignment(Pos.CENTER_LEFT);
         for (Group g : Group.values()) {
@@ -78,7 +86,7 @@ final class GroupedRulers extends VBox {
             third.setPercentWidth(100.0 / COLUMNS);
             rulers.getColumnConstraints().add(third);
         }
-        getChildren().addAll(row, rulers, numbers);
+        getChildren().addAll(row, drawn, rulers, numbers);
         choice.selectedToggleProperty().addListener((o, was, is) -> {
             if (is == null) {
                 was.setSelected(true);
@@ -118,8 +126,15 @@ final class GroupedRulers extends VBox {
         numbers.setVisible(table);
         numbers.setManaged(table);
         if (table) {
+            drawn.setVisible(false);
+            drawn.setManaged(false);
             tables(r);
         } else {
+            groups.forEach((g, b) -> {
+                if (b.isSelected()) {
+                    drawn.fill(s, g);
+                }
+            });
             rulers(s, all);
         }
     }
@@ -131,25 +146,94 @@ final class GroupedRulers extends VBox {
             item.setOnAction(e -> bench.addPart(a.id(), a.name()));
             add.getItems().add(item);
         }
-        add.setDisable(add.getItems().isEmpty());
+        Common c = r.common();
+        add.getItems()
+                .add(item(
+                        "route: something moves something",
+                        "add-route",
+                        c.routes().size() < Common.MOST_ROUTES,
+                        () -> bench.use(withRoute(r), "add route")));
+        Recipe fitted = bench.state().snapshot().fitted();
+        Macro macro = fitted == null || !fitted.method().equals(r.method())
+                ? null
+                : Macro.between("macro " + (c.macros().size() + 1), (Record) fitted, (Record) r);
+        add.getItems()
+                .add(item(
+                        "macro: from the values at first to those now",
+                        "add-macro",
+                        macro != null && c.macros().size() < Common.MOST_MACROS,
+                        () -> bench.use(r.withCommon(c.withMacros(plus(c.macros(), macro))), "add macro")));
         takeOut.getItems().clear();
         for (Dials.Absent a : Dials.optional((Record) r)) {
             MenuItem item = new MenuItem(a.name());
             item.setOnAction(e -> bench.removePart(a.id(), a.name()));
             takeOut.getItems().add(item);
         }
+        for (int i = 0; i < c.routes().size(); i++) {
+            Route route = c.routes().get(i);
+            int at = i;
+            takeOut.getItems()
+                    .add(item(
+                            "route: " + words(route.source()) + " to " + words(route.target()),
+                            "remove-route-" + i,
+                            true,
+                            () -> bench.use(r.withCommon(c.withRoutes(without(c.routes(), at))), "take out route")));
+        }
+        for (int i = 0; i < c.macros().size(); i++) {
+            int at = i;
+            takeOut.getItems()
+                    .add(item(
+                            c.macros().get(i).name(),
+                            "remove-macro-" + i,
+                            true,
+                            () -> bench.use(
+                                    r.played().withCommon(c.withMacros(without(c.macros(), at))), "take out macro")));
+        }
         takeOut.setDisable(takeOut.getItems().isEmpty());
+    }
+
+    /** With one route more; where nothing could move yet, an LFO comes with it. */
+    private static Recipe withRoute(Recipe r) {
+        Common c = r.common().first() == null ? r.common().withFirst(Lfo.USUAL) : r.common();
+        return r.withCommon(c.withRoutes(plus(c.routes(), Route.USUAL)));
+    }
+
+    private static <T> List<T> plus(List<T> list, T more) {
+        List<T> out = new ArrayList<>(list);
+        out.add(more);
+        return out;
+    }
+
+    private static <T> List<T> without(List<T> list, int at) {
+        List<T> out = new ArrayList<>(list);
+        out.remove(at);
+        return out;
+    }
+
+    private static String words(Enum<?> e) {
+        return e.name().toLowerCase(Locale.ROOT).replace('_', ' ');
+    }
+
+    private static MenuItem item(String title, String id, boolean possible, Runnable action) {
+        MenuItem item = new MenuItem(title);
+        item.setId(id);
+        item.setDisable(!possible);
+        item.setOnAction(e -> action.run());
+        return item;
     }
 
     private void rulers(BenchState s, List<Recipe.Setting> all) {
         List<Recipe.Setting> chosen = all.stream()
                 .filter(v -> groups.get(v.parameter().group()).isSelected())
+                .sorted(Comparator.comparing(
+                        v -> !v.parameter().id().startsWith(drawn.drawn()))) // what is drawn comes first
                 .toList();
-        int slots = COLUMNS * ROWS;
+        int rows = drawn.isManaged() ? DRAWN_ROWS : ROWS; // a drawing takes the room of the others
+        int slots = COLUMNS * rows;
         int pages = pages(chosen.size(), slots);
         List<Recipe.Setting> visible = chosen.subList(page * slots, Math.min(chosen.size(), (page + 1) * slots));
         List<String> ids = visible.stream()
-                .map(v -> v.parameter().id() + v.parameter().most())
+                .map(v -> v.parameter().id() + v.parameter().most() + rows)
                 .toList();
         if (!ids.equals(shownIds)) {
             rulers.getChildren().clear();
@@ -157,7 +241,7 @@ final class GroupedRulers extends VBox {
             for (int i = 0; i < visible.size(); i++) {
                 Ruler ruler = BenchRulers.ruler(visible.get(i).parameter(), bench);
                 shown.put(visible.get(i).parameter().id(), ruler);
-                rulers.add(ruler, i / ROWS, i % ROWS);
+                rulers.add(ruler, i / rows, i % rows);
             }
             shownIds = ids;
         }
