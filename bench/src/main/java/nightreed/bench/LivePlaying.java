@@ -103,11 +103,13 @@ public final class LivePlaying {
         long began = fx(() -> w.output().played());
         List<Stage6> stages = List.of(Stage6.values());
         double load = 0;
+        long lostHere = lostBefore;
+        int turns = (int) (minutes * 60 / imitations / 0.5); // each imitation has its share of the time
         for (int i = 0; System.nanoTime() < end; i++) {
             int turn = i;
             fx(() -> {
-                if (turn % 120 == 0) {
-                    w.bench().choose(w.bench().state().imitations().get(turn / 120 % imitations));
+                if (turn % turns == 0) {
+                    w.bench().choose(w.bench().state().imitations().get(turn / turns % imitations));
                 }
                 w.shell().go(stages.get(turn / 2 % stages.size()));
                 Recipe r = w.bench().state().recipe();
@@ -119,6 +121,12 @@ public final class LivePlaying {
             });
             load = Math.max(load, w.bench().desk().takeLoad());
             TimeUnit.MILLISECONDS.sleep(500);
+            if (turn % turns == turns - 1) {
+                long now = fx(() -> w.output().dropOuts());
+                String name = fx(() -> w.bench().state().current().name());
+                System.out.printf(Locale.ROOT, "  %-24s %d too late%n", name, now - lostHere);
+                lostHere = now;
+            }
         }
         long lost = fx(() -> w.output().dropOuts()) - lostBefore;
         System.out.printf(

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.concurrent.Callable;
+import nightreed.play.Performance;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.UnusableRecipe;
@@ -17,8 +18,12 @@ import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "render", description = "Plays one note of a recipe, or of several in layers, into a WAV file.")
+@Command(
+        name = "render",
+        description = "Plays one note, or a MIDI file, of a recipe or of several in layers into a WAV file.")
 final class RenderCommand implements Callable<Integer> {
+    private static final double MOST = 0.89; // -1 dBFS
+
     @Spec
     CommandSpec spec;
 
@@ -38,6 +43,13 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "--seconds", paramLabel = "S", description = "Length, up to 120 s; 3 by default.")
     double seconds = 3;
 
+    @Option(
+            names = "--midi",
+            paramLabel = "FILE.mid",
+            description =
+                    "Plays a Standard MIDI File in place of one note; --seconds is then how long its end may ring.")
+    Path midi;
+
     @Option(names = "--out", paramLabel = "OUT.wav", required = true, description = "WAV file to write.")
     Path out;
 
@@ -51,6 +63,13 @@ final class RenderCommand implements Callable<Integer> {
                     spec.commandLine(), "--seconds must lie above 0 and up to 120, got " + seconds);
         }
         Patch patch = RecipeFiles.read(recipe);
+        if (midi != null) {
+            Clip played = Performance.read(midi).render(patch, 48_000, seconds);
+            double peak = played.peak();
+            // notes add up: brought down as a whole, so that nothing is cut off
+            WavFiles.write(peak > MOST ? played.scaled(MOST / peak) : played, WavFiles.Format.PCM24, out);
+            return 0;
+        }
         Recipe first = patch.layers().get(0).recipe();
         double strength = velocity != null ? velocity : first.velocity().reference();
         Clip clip = Renderer.played(patch, key == null ? first.key() : key, strength, seconds, seconds, 48_000);

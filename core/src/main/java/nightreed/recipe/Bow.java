@@ -48,10 +48,13 @@ public record Bow(
                 law = Law.LOGARITHMIC,
                 decimals = 3,
                 meaning = "Time until the bow is at speed.")
-        double attackSeconds) {
-    public static final Bow USUAL = new Bow(0.6, 0.5, 0.15, -12, 0.5, 0.25, 0.06);
+        double attackSeconds,
+
+        @Dial(name = "pluck", meaning = "Pluck by the strike's contact under the bow's noise: 0 none, 1 as by itself.")
+        double pluck) {
+    public static final Bow USUAL = new Bow(0.6, 0.5, 0.15, -12, 0.5, 0.25, 0.06, 0);
 
     public Bow {
-        Dials.check(Bow.class, strokeSeconds, rise, unevenness, noiseDb, force, speed, attackSeconds);
+        Dials.check(Bow.class, strokeSeconds, rise, unevenness, noiseDb, force, speed, attackSeconds, pluck);
     }
 }

@@ -1,11 +1,14 @@
 package nightreed.recipe;
 
+import java.util.ArrayList;
+import java.util.List;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Dial;
 import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.KeyTracking;
+import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.Part;
@@ -178,6 +181,41 @@ public record StringRecipe(
                 KeyTracking.USUAL,
                 VelocityMap.USUAL,
                 Common.NONE);
+    }
+
+    /**
+     * Under a bow of zigzag noise, with a macro "pluck to bow" that goes from a plucked string at 0 to a bowed one at 1, where
+     * it stands. The body stays as it is.
+     */
+    public StringRecipe pluckToBow() {
+        Bow b = bow == null ? Bow.USUAL : bow;
+        List<Macro> macros = new ArrayList<>(common.macros());
+        macros.add(new Macro(
+                "pluck to bow",
+                1,
+                List.of(
+                        new Macro.Aim("bow.pluck", 1, 0, 0),
+                        new Macro.Aim(
+                                "bow.noise", -80, b.noiseDb(), -0.6)))); // early, or it would be heard at the end only
+        return new StringRecipe(
+                key,
+                tuningCents,
+                levelDb,
+                Drive.ZIGZAG,
+                exciter,
+                b,
+                loss,
+                stiffness,
+                pluckPoint,
+                inverted,
+                second,
+                gainOctaves,
+                gainEnvelope,
+                amplitude,
+                damperT60Seconds,
+                keyTracking,
+                velocity,
+                common.withMacros(macros));
     }
 
     @Override

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Lfo;
+import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.Route;
 import org.junit.jupiter.api.Test;
 
@@ -38,6 +39,15 @@ class PatchCheckTest {
                 .anyMatch(t -> t.contains("clicks"));
         assertThat(texts(Recipes.string().with("drive", 0).with("noise.level", -100)))
                 .anyMatch(t -> t.contains("noise is off"));
+    }
+
+    @Test
+    void aMacroSaysWhatItHolds() {
+        Common held =
+                Common.NONE.withMacros(List.of(new Macro("mist", 0.5, List.of(new Macro.Aim("level", -30, -6, 0)))));
+        assertThat(texts(Recipes.fm().withCommon(held))).anyMatch(t -> t.contains("mist holds level"));
+        Common idle = Common.NONE.withMacros(List.of(new Macro("fog", 0.5, List.of(new Macro.Aim("tea", 0, 1, 0)))));
+        assertThat(texts(Recipes.fm().withCommon(idle))).anyMatch(t -> t.contains("fog moves nothing"));
     }
 
     @Test

@@ -16,6 +16,7 @@ import nightreed.recipe.Patch;
 import nightreed.recipe.RandomRecipes;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.Recipes;
+import nightreed.recipe.StringRecipe;
 import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
@@ -33,6 +34,9 @@ import org.junit.jupiter.params.provider.ValueSource;
 class PlayingTest {
     private static final int FS = 48_000;
     private static final Envelope STEADY = new Envelope(0, 0, 0, 0, 0, 1, 1, 0.05);
+
+    /** Longer by hand: -Dsurefire.jvm=-Dextreme.seconds=10. */
+    private static final int EXTREME_SECONDS = Integer.getInteger("extreme.seconds", 2);
 
     static List<Recipe> all() {
         return Recipes.all();
@@ -130,6 +134,21 @@ class PlayingTest {
         }
     }
 
+    @Test
+    void aMacroGoesFromPluckToBow() {
+        StringRecipe both = Recipes.bowed(StringRecipe.Drive.PULSE).pluckToBow();
+        double[] falls = new double[3];
+        for (int k = 0; k < 3; k++) {
+            Recipe r = both.with("macro.1.amount", k / 2.0);
+            float[] y = Renderer.note(r, 57, 0.8, 0, 2, FS).channel(0);
+            assertThat(Tones.rmsDb(y, 0, 9600)).as("it begins at once").isGreaterThan(-60);
+            falls[k] = Tones.rmsDb(y, FS, 2 * FS) - Tones.rmsDb(y, 2400, 12_000);
+        }
+        assertThat(falls[0]).as("plucked, it dies").isLessThan(-20);
+        assertThat(falls[2]).as("bowed, it stays").isGreaterThan(-4);
+        assertThat(falls[1]).as("half-way, between the two").isBetween(falls[0] + 3, falls[2]);
+    }
+
     @ParameterizedTest
     @ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12})
     void extremeValidRecipesStayFiniteAndUnderTheCeiling(long seed) {
@@ -140,7 +159,7 @@ class PlayingTest {
             CeilingLimiter limiter = new CeilingLimiter(-1, FS);
             float[] left = new float[FS / 10];
             float[] right = new float[FS / 10];
-            for (int block = 0; block < 20; block++) {
+            for (int block = 0; block < 10 * EXTREME_SECONDS; block++) {
                 java.util.Arrays.fill(left, 0);
                 java.util.Arrays.fill(right, 0);
                 if (block % 5 == 0) {

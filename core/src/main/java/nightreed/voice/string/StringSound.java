@@ -57,6 +57,7 @@ public final class StringSound implements Sound<StringRecipe> {
     private double sign = 1;
     private double amplitude = 1;
     private double amplitudeStep;
+    private final double[] hair = new double[Note.STEP]; // noise of the bow
     private double bowGain; // of the bow's noise, gliding
     private double bowGainStep;
     private double speed; // of the bow
@@ -104,9 +105,11 @@ public final class StringSound implements Sound<StringRecipe> {
         double follow = Math.pow(note.keyFactor(r), r.keyTracking().exciterShare());
         double bright = r.velocity().brightnessAt(velocity);
         Exciter e = r.exciter();
-        pulse.start(
-                e.contactMs() / bright / follow,
-                kind == Drive.PULSE ? level / pulse.peak(e.contactMs() / bright / follow) : 0);
+        double contactMs = e.contactMs() / bright / follow;
+        double plucked = kind == Drive.PULSE
+                ? 1
+                : kind == Drive.ZIGZAG && r.bow() != null ? r.bow().pluck() : 0;
+        pulse.start(contactMs, plucked * level / pulse.peak(contactMs));
         // a burst is what the string is filled with, and as loud as a pulse would be
         noise.start(e, follow, bright, level, note.seed());
         if (kind == Drive.ZIGZAG) {
@@ -308,13 +311,14 @@ public final class StringSound implements Sound<StringRecipe> {
         if (idle) {
             return;
         }
-        if (kind == Drive.PULSE) {
+        if (kind == Drive.PULSE || kind == Drive.ZIGZAG) {
             pulse.add(drive, 0, n);
         }
         if (kind == Drive.ZIGZAG) {
-            noise.add(drive, 0, n, 1);
+            java.util.Arrays.fill(hair, 0, n, 0);
+            noise.add(hair, 0, n, 1);
             for (int i = 0; i < n; i++) {
-                drive[i] *= bowGain;
+                drive[i] += hair[i] * bowGain;
                 bowGain += bowGainStep;
             }
         } else {

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import nightreed.Partials;
 import nightreed.Tones;
+import nightreed.dsp.RealFft;
 import nightreed.music.Bark;
 import nightreed.music.Pitch;
 import nightreed.recipe.FormantBand;
@@ -17,6 +18,7 @@ import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.VelocityMap;
 import nightreed.sound.Clip;
+import nightreed.voice.Instrument;
 import nightreed.voice.Renderer;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -205,5 +207,64 @@ class FormantTest {
             double now = Math.pow(10, Partials.db(y, FS, 2 * hz, (int) ((1 + t) * FS) - 600, 1200) / 20);
             assertThat(now / held).as(t + " s after").isCloseTo(1 - t / 0.4, within(0.03));
         }
+    }
+
+    @Test
+    void notesDoNotHearTheSameNoise() {
+        List<FormantBand> bands = new ArrayList<>();
+        bark(1).forEach(b -> bands.add(FormantBand.of(b.centreHz(), b.widthHz(), 0, 1)));
+        FormantRecipe r = recipe(Bank.SIDE_BY_SIDE, bands);
+        double one = power(r, 60);
+        double two = power(r, 60, 64);
+        double six = power(r, 50, 55, 60, 64, 67, 72);
+        // of the same noise they would be 6 and 15.6 dB louder, turned over even silent
+        assertThat(10 * Math.log10(two / one)).isCloseTo(3.0, within(0.7));
+        assertThat(10 * Math.log10(six / one)).isCloseTo(7.8, within(1.2));
+    }
+
+    private static double power(FormantRecipe r, int... keys) {
+        Instrument i = new Instrument(r, FS);
+        for (int k : keys) {
+            i.noteOn(k, 0.7);
+        }
+        float[] left = new float[2 * FS];
+        i.render(left, new float[2 * FS], 0, left.length);
+        double sum = 0;
+        for (int k = FS / 2; k < left.length; k++) {
+            sum += (double) left[k] * left[k];
+        }
+        return sum;
+    }
+
+    @Test
+    void noiseOfAllBandsIsAsFlatAsTheWave() {
+        List<FormantBand> bands = new ArrayList<>();
+        bark(2).forEach(b -> bands.add(FormantBand.of(b.centreHz(), b.widthHz(), 0, 1)));
+        FormantRecipe r = recipe(Bank.SIDE_BY_SIDE, bands);
+        float[] y = Renderer.note(r, 60, 0.7, 0, 8, FS).channel(0);
+        RealFft fft = new RealFft(4096);
+        double[] sum = new double[2049];
+        for (int at = FS / 2; at + 4096 < y.length; at += 2048) {
+            double[] x = new double[4096];
+            for (int k = 0; k < 4096; k++) {
+                x[k] = y[at + k] * Math.sin(Math.PI * (k + 0.5) / 4096);
+            }
+            double[] p = RealFft.power(fft.forward(x));
+            for (int k = 0; k < p.length; k++) {
+                sum[k] += p[k];
+            }
+        }
+        List<Double> thirds = new ArrayList<>();
+        for (double hz = 300; hz < 7000; hz *= Math.pow(2, 1 / 3.0)) {
+            double s = 0;
+            int n = 0;
+            for (int k = (int) (hz * 4096 / FS); k < hz * 1.26 * 4096 / FS; k++) {
+                s += sum[k];
+                n++;
+            }
+            thirds.add(10 * Math.log10(s / n));
+        }
+        double mean = thirds.stream().mapToDouble(v -> v).average().orElseThrow();
+        assertThat(thirds).allSatisfy(db -> assertThat(db - mean).isCloseTo(0, within(1.5)));
     }
 }

@@ -1,6 +1,7 @@
 package nightreed.desktop.shape;
 
 import java.util.List;
+import javafx.geometry.Point2D;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
@@ -49,6 +50,12 @@ public abstract class Handled extends Drawing {
 
     /** Handles as they lie now. */
     protected abstract List<Handle> handles(double width, double height);
+
+    /** Where a handle lies. */
+    public final Point2D handleAt(int i) {
+        Handle h = handles(getWidth(), getHeight()).get(i);
+        return new Point2D(h.x(), h.y());
+    }
 
     /** Whether a handle is held: scales must stay as they are. */
     protected final boolean held() {

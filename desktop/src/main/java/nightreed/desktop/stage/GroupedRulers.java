@@ -23,6 +23,7 @@ import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.StringRecipe;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Lfo;
@@ -163,6 +164,16 @@ final class GroupedRulers extends VBox {
                         "add-macro",
                         macro != null && c.macros().size() < Common.MOST_MACROS,
                         () -> bench.use(r.withCommon(c.withMacros(plus(c.macros(), macro))), "add macro")));
+        if (r instanceof StringRecipe string) {
+            add.getItems()
+                    .add(item(
+                            "macro: from pluck to bow",
+                            "add-pluck-to-bow",
+                            c.macros().size() < Common.MOST_MACROS
+                                    && c.macros().stream()
+                                            .noneMatch(m -> m.name().equals("pluck to bow")),
+                            () -> bench.use(string.pluckToBow(), "add macro pluck to bow")));
+        }
         takeOut.getItems().clear();
         for (Dials.Absent a : Dials.optional((Record) r)) {
             MenuItem item = new MenuItem(a.name());
