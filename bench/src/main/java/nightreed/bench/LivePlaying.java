@@ -98,6 +98,14 @@ public final class LivePlaying {
             return null;
         });
         TimeUnit.SECONDS.sleep(5); // what is compiled and loaded once is no part of it
+        Process metronome = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-cp",
+                        System.getProperty("java.class.path"),
+                        Metronome.class.getName(),
+                        String.valueOf(60 * minutes))
+                .inheritIO()
+                .start();
         long end = System.nanoTime() + (long) (minutes * 60e9);
         long lostBefore = fx(() -> w.output().dropOuts());
         long began = fx(() -> w.output().played());
@@ -128,6 +136,7 @@ public final class LivePlaying {
                 lostHere = now;
             }
         }
+        metronome.waitFor(10, TimeUnit.SECONDS);
         long lost = fx(() -> w.output().dropOuts()) - lostBefore;
         System.out.printf(
                 Locale.ROOT,

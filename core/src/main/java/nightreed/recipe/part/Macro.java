@@ -16,7 +16,7 @@ import nightreed.recipe.part.Parameter.Group;
 public record Macro(
         String name,
 
-        @Dial(name = "amount", group = Group.PLAYING, meaning = "Moves all values of the macro.")
+        @Dial(name = "", group = Group.PLAYING, meaning = "Moves all values of the macro.")
         double amount,
 
         List<Aim> targets)

@@ -49,7 +49,7 @@ class PartsTest {
         assertThat(with.played().value("level")).isCloseTo(now.value("level"), within(1e-9));
         String id = with.settings().stream()
                 .map(v -> v.parameter())
-                .filter(p -> p.name().equals("opened amount"))
+                .filter(p -> p.name().equals("opened"))
                 .findFirst()
                 .orElseThrow()
                 .id();

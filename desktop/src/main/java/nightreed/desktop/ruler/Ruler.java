@@ -80,6 +80,7 @@ public final class Ruler extends VBox {
         tag.getStyleClass().add("ruler-tag");
         tag.setVisible(false);
         tag.setManaged(false);
+        tag.setMinWidth(Region.USE_PREF_SIZE);
         HBox head = new HBox(4, name, tag, gap, number, unit);
         head.setAlignment(Pos.BASELINE_LEFT);
         getChildren().addAll(head, line);

@@ -101,7 +101,7 @@ public final class BuildView implements StageView {
         this.grouped = new GroupedRulers(bench);
         bed.setEmptyText("No recording yet: bring one in on the Brief stage.");
         bed.setId("build-bed");
-        bed.setMinHeight(170);
+        bed.setMinHeight(150);
         bed.setPrefHeight(250);
         VBox.setVgrow(bed, Priority.ALWAYS);
         rulers.setHgap(22);

@@ -42,7 +42,7 @@ final class DrawnParts extends VBox {
         super(2);
         this.again = again;
         this.bench = bench;
-        place.setMinHeight(116);
+        place.setMinHeight(92);
         place.setPrefHeight(124);
         getChildren().addAll(choices, place);
     }

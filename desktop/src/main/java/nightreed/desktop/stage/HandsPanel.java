@@ -95,7 +95,10 @@ final class HandsPanel extends HBox {
 
     /** Choice of what plays, for a line of its own. */
     List<Node> device() {
-        return List.of(Parts.quiet("played by"), device);
+        Label by = Parts.quiet("played by");
+        by.setMinWidth(Region.USE_PREF_SIZE);
+        device.setMinWidth(150);
+        return List.of(by, device);
     }
 
     private void names() {

@@ -60,12 +60,15 @@ public final class PlayView implements StageView {
             keys.strengthProperty().set(v.doubleValue());
             railKeys.strengthProperty().set(v.doubleValue());
         });
-        Button silence = new Button("Silence everything (Ctrl+.)");
+        Button silence = new Button("Silence (Ctrl+.)");
         silence.setOnAction(e -> bench.desk().panic());
         silence.setMinWidth(Region.USE_PREF_SIZE);
-        HBox line = new HBox(10, Parts.quiet("strength of the letter keys"), strength, text, Parts.gap());
+        hands.getChildren().add(silence);
+        Label letters = Parts.quiet("strength of the letter keys");
+        letters.setMinWidth(Region.USE_PREF_SIZE);
+        text.setMinWidth(Region.USE_PREF_SIZE);
+        HBox line = new HBox(10, letters, strength, text, Parts.gap());
         line.getChildren().addAll(hands.device());
-        line.getChildren().add(silence);
         line.setAlignment(Pos.CENTER_LEFT);
         rulers.setHgap(22);
         rulers.setVgap(4);
