@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.concurrent.atomic.AtomicLong;
-import java.util.function.Consumer;
 import java.util.function.Supplier;
 import nightreed.play.MidiHand;
 import nightreed.play.Performance;
@@ -33,7 +32,6 @@ public final class MidiIn implements AutoCloseable {
     private final Object lock = new Object();
     private final Thread watcher;
     private volatile MidiHand.ControlListener controls = (controller, value) -> {};
-    private volatile Consumer<String> told = name -> {};
     private volatile List<String> there = List.of();
     private volatile String wanted; // null: the first there is
     private volatile MidiInput input; // null while none is open
@@ -59,11 +57,6 @@ public final class MidiIn implements AutoCloseable {
     /** Told, on a device's thread, of controllers that are turned. */
     public void setOnControl(MidiHand.ControlListener listener) {
         controls = listener;
-    }
-
-    /** Told, on a thread of its own, the name of the device that is listened to from now on, or null. */
-    public void setOnChange(Consumer<String> listener) {
-        told = listener;
     }
 
     /** Devices that were there at the last look, and the scripted player. */
@@ -122,16 +115,12 @@ public final class MidiIn implements AutoCloseable {
             input = null;
             open.close();
             instrument.panic(); // keys that were down will not come up any more
-            if (best == null) {
-                told.accept(null);
-            }
         }
         if (input == null && best != null && !best.equals(refused)) {
             input = best.equals(ScriptedPlayer.NAME)
                     ? new ScriptedPlayer(script.get(), this::message)
                     : devices.open(best, this::message);
             refused = input == null ? best : null;
-            told.accept(name());
         }
     }
 

@@ -325,10 +325,12 @@ public final class LoopDesign {
         for (int j = 0; j < n; j++) {
             double r = 0;
             for (int k = 0; k < n; k++) {
-                double sum = j == k ? 1e-12 : 0;
+                double sum = 0;
                 for (int i = 0; i < points && free[j] && free[k]; i++) {
                     sum += weight[i] * shape[j][i] * shape[k][i];
                 }
+                // a little more on the diagonal: high strings have fewer partials than there are amounts
+                sum = j == k ? sum * (1 + 1e-10) + 1e-12 : sum;
                 matrix[j][k] = free[j] && free[k] ? sum : j == k ? 1 : 0;
             }
             for (int i = 0; i < points && free[j]; i++) {

@@ -223,4 +223,22 @@ class StringSoundTest {
         d.solve(Pitch.hz(60), new LoopLoss(Kind.ONE_POLE, 3, 9000, 2), 1, 0, false);
         assertThat(d.reaches(0.03, 4000)).isTrue();
     }
+
+    @ParameterizedTest
+    @ValueSource(booleans = {false, true})
+    void stringsWithFewerPartialsThanShelvesSoundOn(boolean inverted) {
+        for (int key = 96; key <= 127; key++) {
+            StringRecipe r = new StringRecipe(
+                            key,
+                            30,
+                            -9,
+                            StringRecipe.Drive.PULSE,
+                            new Exciter(0.8, -20, 12, 200, 7000),
+                            new LoopLoss(LoopLoss.Kind.SHELVES, 100, 1629, 0.497),
+                            0.42)
+                    .with("inverted", inverted ? 1 : 0);
+            double db = Tones.rmsDb(Renderer.note(r, key, 0.8, 0, 0.2, 48_000).channel(0), 0, 9600);
+            assertThat(db).as("key " + key).isBetween(-90.0, 6.0);
+        }
+    }
 }
