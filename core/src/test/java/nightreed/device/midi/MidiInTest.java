@@ -131,9 +131,10 @@ class MidiInTest {
         start(ScriptedPlayer.NAME);
         await("playing", () -> voices() > 0);
         assertThat(in.names()).containsExactly(ScriptedPlayer.NAME);
+        long began = System.nanoTime();
         long before = in.messages();
-        Thread.sleep(800);
-        // two notes on and off within 0.7 s, on a machine that may be busy
-        assertThat(in.messages() - before).isBetween(1L, 8L);
+        await("more", () -> in.messages() > before + 4);
+        // the phrase begins with two notes, on and off, in 0.7 s, and is never denser than 60 messages a second
+        assertThat(in.messages() - before).isLessThan(8 + (long) (60e-9 * (System.nanoTime() - began)));
     }
 }
