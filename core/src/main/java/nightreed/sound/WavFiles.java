@@ -46,7 +46,8 @@ public final class WavFiles {
         return b.array();
     }
 
-    private static void put(ByteBuffer b, float v, Format format) {
+    /** Adds a sample. */
+    static void put(ByteBuffer b, float v, Format format) {
         switch (format) {
             case PCM16 -> b.putShort((short) Math.max(-32768, Math.min(32767, Math.round(v * 32768.0))));
             case PCM24 -> {

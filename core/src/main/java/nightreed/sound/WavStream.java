@@ -44,16 +44,11 @@ public final class WavStream implements AutoCloseable {
         }
         buffer.clear();
         for (int i = from; i < to; i++) {
-            put(left[i]);
-            put(right[i]);
+            WavFiles.put(buffer, left[i], WavFiles.Format.PCM24);
+            WavFiles.put(buffer, right[i], WavFiles.Format.PCM24);
         }
         file.write(buffer.array(), 0, bytes);
         frames += Math.max(0, to - from);
-    }
-
-    private void put(float v) {
-        int q = (int) Math.max(-8388608, Math.min(8388607, Math.round(v * 8388608.0)));
-        buffer.put((byte) q).put((byte) (q >> 8)).put((byte) (q >> 16));
     }
 
     /** Brings the lengths in the header up to what has been written. */

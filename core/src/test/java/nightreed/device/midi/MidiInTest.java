@@ -18,6 +18,7 @@ class MidiInTest {
         final List<String> names = new CopyOnWriteArrayList<>();
         final List<Keyboard> opened = new CopyOnWriteArrayList<>();
         volatile boolean busy;
+        volatile int asked; // by the watcher alone
 
         @Override
         public List<String> names() {
@@ -26,6 +27,8 @@ class MidiInTest {
 
         @Override
         public MidiInput open(String name, MidiInput.Listener listener) {
+            int before = asked;
+            asked = before + 1;
             if (busy) {
                 return null;
             }
@@ -107,7 +110,7 @@ class MidiInTest {
         machine.busy = true;
         machine.names.add("keys");
         start(null);
-        Thread.sleep(700);
+        await("asked", () -> machine.asked > 0);
         assertThat(in.name()).isNull();
         machine.busy = false;
         in.choose("keys");

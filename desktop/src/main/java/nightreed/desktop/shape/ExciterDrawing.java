@@ -256,6 +256,11 @@ public final class ExciterDrawing extends Handled {
             double right = Math.rint(y(db, 0, h)) + 0.5;
             g.setStroke(Ink.of(g).grid());
             g.strokeLine(from, right, w - RIGHT, right);
+            if (db == 0 || db == FLOOR_DB) { // its scale is not that on the left
+                g.setFill(Ink.of(g).quiet());
+                g.setTextAlign(TextAlignment.RIGHT);
+                g.fillText(String.format(Locale.ROOT, "%.0f", db), from - 6, right);
+            }
             if (db > topDb) {
                 continue;
             }

@@ -144,7 +144,7 @@ public final class BuildView implements StageView {
         });
         allValues.getStyleClass().add("plain-toggle");
         allValues.setId("all-values");
-        allValues.setOnAction(e -> fill(bench.state()));
+        allValues.setOnAction(e -> show(bench.state()));
         HBox method = new HBox(2);
         for (String m : Starts.METHODS) {
             ToggleButton b = new ToggleButton(METHOD_NAMES.get(m));
@@ -271,7 +271,7 @@ public final class BuildView implements StageView {
     private void choose(String method) {
         Recipe now = bench.state().recipe();
         if (now != null && now.method().equals(method)) {
-            fill(bench.state()); // the toggle must not go off
+            show(bench.state()); // the toggle must not go off
         } else {
             bench.startMethod(method);
         }
