@@ -5,6 +5,8 @@ import java.util.Locale;
 import java.util.concurrent.Callable;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
+import nightreed.match.fit.Fits;
+import nightreed.match.fit.Plan;
 import nightreed.measure.Measurer;
 import nightreed.measure.Progress;
 import nightreed.recipe.ResonatorRecipe;
@@ -25,10 +27,11 @@ public final class RealTimeRatios {
         Clip clip = RecordingRoom.record(RecordingRoom.instruments().get(0), 52, 0.8, 5);
         double seconds = clip.seconds();
         Side side = Matcher.side(clip, Progress.NONE);
-        ResonatorRecipe recipe = Matcher.fit(side, Progress.NONE);
+        ResonatorRecipe recipe = (ResonatorRecipe)
+                Fits.of("resonators", side, Plan.USUAL, Progress.NONE).recipe();
         say("measure", seconds, median(() -> Measurer.measure(clip)));
         say("render and compare", seconds, median(() -> Matcher.predict(side, recipe)));
-        say("fit", seconds, median(() -> Matcher.fit(side, Progress.NONE)));
+        say("fit", seconds, median(() -> Fits.of("resonators", side, Plan.USUAL, Progress.NONE)));
         float[] out = new float[48_000];
         double voices = median(() -> {
             Instrument i = new Instrument(recipe, 48_000);

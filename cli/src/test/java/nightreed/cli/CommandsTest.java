@@ -83,10 +83,29 @@ class CommandsTest {
     @Test
     void aKeyNamedByHandIsTheRecipesKey() throws Exception {
         Path results = folder.resolve("results");
-        assertThat(run("match", bar(), "--note", "Bb3", "--out", results)).isZero();
+        assertThat(run("match", bar(), "--method", "resonators", "--note", "Bb3", "--out", results))
+                .isZero();
         JsonNode recipe =
                 new ObjectMapper().readTree(results.resolve("recipe.json").toFile());
         assertThat(recipe.path("key").asInt()).isEqualTo(58);
+    }
+
+    @Test
+    void allMethodsAreRankedAndASecondLayerIsTried() throws Exception {
+        Path results = folder.resolve("ranked");
+        assertThat(run("match", bar(), "--seconds", "9", "--layers", "2", "--out", results))
+                .isZero();
+        JsonNode report =
+                new ObjectMapper().readTree(results.resolve("report.json").toFile());
+        assertThat(report.path("ranking")).hasSize(6);
+        double last = 0;
+        for (JsonNode r : report.path("ranking")) {
+            assertThat(r.path("totalJnd").asDouble()).isGreaterThanOrEqualTo(last);
+            assertThat(r.path("why").asText()).isNotBlank();
+            last = r.path("totalJnd").asDouble();
+        }
+        assertThat(report.path("layers").path("carries")).isNotEmpty();
+        assertThat(out.toString()).contains("resonators", "subtractive", "JND all together");
     }
 
     @Test
@@ -146,6 +165,8 @@ class CommandsTest {
                 "measure",
                 "match in.wav",
                 "match in.wav --method tea --out x",
+                "match in.wav --layers 3 --out x",
+                "match in.wav --seconds 0 --out x",
                 "room kazoo --out x.wav",
                 "room slate-bars --note H9 --out x.wav",
                 "room slate-bars --velocity 7 --out x.wav",

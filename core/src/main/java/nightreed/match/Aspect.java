@@ -6,9 +6,10 @@ public enum Aspect {
     PARTIALS("partials", "partials"),
     DECAYS("decays", "decays"),
     ATTACK("attack", "attack"),
-    NOISE("noise", "strike noise"),
+    NOISE("noise", "noise at the start"),
     BRIGHTNESS("brightness", "brightness"),
-    LOUDNESS("loudness", "loudness");
+    LOUDNESS("loudness", "loudness"),
+    MOVEMENT("movement", "movement");
 
     private final String id;
     private final String title;

@@ -18,7 +18,7 @@ public record Comparison(Map<Aspect, Double> aspects, List<PartialDifference> pa
     }
 
     public double jnd(Aspect aspect) {
-        return aspects.get(aspect);
+        return aspects.getOrDefault(aspect, 0.0); // older takes know fewer aspects
     }
 
     /** Root mean square over all aspects [JND]. */
@@ -35,6 +35,13 @@ public record Comparison(Map<Aspect, Double> aspects, List<PartialDifference> pa
             }
         }
         return worst;
+    }
+
+    /** All aspects, what is heard most first. */
+    public List<Aspect> worstFirst() {
+        return java.util.Arrays.stream(Aspect.values())
+                .sorted(java.util.Comparator.comparingDouble(a -> -jnd(a)))
+                .toList();
     }
 
     public double worstJnd() {

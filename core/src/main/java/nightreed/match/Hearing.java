@@ -95,7 +95,7 @@ public record Hearing(
     }
 
     /** Differences beyond this count no more: a thing that is quite wrong cannot get more wrong [JND]. */
-    static final double MOST = 12;
+    public static final double MOST = 12;
 
     /**
      * Spreading of a masker over the critical bands [dB re the masker] (E. Terhardt, "Calculating virtual pitch", 1979):
@@ -105,7 +105,7 @@ public record Hearing(
      * @param hz      frequency of the masker [Hz]
      * @param splDb   level of the masker [dB SPL]
      */
-    static double spread(double bark, double hz, double splDb) {
+    public static double spread(double bark, double hz, double splDb) {
         return bark < 0 ? 27 * bark : -Math.max(5, 24 + 230 / Math.max(20, hz) - 0.2 * splDb) * bark;
     }
 
@@ -113,7 +113,7 @@ public record Hearing(
     static final double MASKING_OFFSET_DB = 14;
 
     /** Threshold in quiet [dB SPL] (E. Terhardt, 1979). */
-    static double quietDb(double hz) {
+    public static double quietDb(double hz) {
         double k = Math.max(20, hz) / 1000;
         return 3.64 * Math.pow(k, -0.8) - 6.5 * Math.exp(-0.6 * Math.pow(k - 3.3, 2)) + 1e-3 * Math.pow(k, 4);
     }

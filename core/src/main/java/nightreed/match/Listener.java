@@ -8,6 +8,8 @@ import java.util.Map;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.measure.StrikeBands;
+import nightreed.measure.held.HeldNote;
+import nightreed.measure.held.Movement;
 import nightreed.music.Bark;
 import nightreed.music.Pitch;
 
@@ -31,22 +33,33 @@ public final class Listener {
         return hearing;
     }
 
-    public Comparison hear(Side recording, Side imitation) {
+    public Comparison hear(Side recording, Side other) {
+        Side imitation = aligned(recording, other);
         double gainDb = gainDb(recording, imitation);
-        List<PartialDifference> partials = partials(recording.measurement(), imitation.measurement(), gainDb);
+        List<PartialDifference> partials = partials(recording, imitation, gainDb);
         Map<Aspect, Double> a = new EnumMap<>(Aspect.class);
-        a.put(Aspect.PITCH, pitch(recording.measurement(), imitation.measurement()));
+        a.put(Aspect.PITCH, pitch(recording.measurement(), imitation.measurement(), partials));
         a.put(Aspect.PARTIALS, mean(partials, PartialDifference::levelJnd));
         a.put(Aspect.DECAYS, mean(partials.stream().filter(Listener::bothDecay).toList(), PartialDifference::decayJnd));
-        a.put(
-                Aspect.ATTACK,
-                attack(
-                        recording.measurement().attackSeconds(),
-                        imitation.measurement().attackSeconds()));
-        a.put(Aspect.NOISE, noise(recording.measurement(), imitation.measurement(), gainDb));
+        a.put(Aspect.ATTACK, attack(recording.paths().rise(), imitation.paths().rise()));
+        a.put(Aspect.NOISE, noise(recording, imitation, gainDb));
         a.put(Aspect.BRIGHTNESS, brightness(recording.paths(), imitation.paths()));
         a.put(Aspect.LOUDNESS, loudness(recording.paths(), imitation.paths(), gainDb));
+        a.put(
+                Aspect.MOVEMENT,
+                movement(recording.measurement().held(), imitation.measurement().held()));
         return new Comparison(a, partials, gainDb);
+    }
+
+    /** A held note that comes in slowly, from where it lies over the recording. */
+    private static Side aligned(Side recording, Side imitation) {
+        if (recording.measurement().held() == null || imitation.spectrum() == null) {
+            return imitation;
+        }
+        double late = Alignment.late(recording, imitation);
+        return late == 0
+                ? imitation
+                : imitation.startingAt(imitation.measurement().onsetSeconds() + late);
     }
 
     /** Gain for equal K-weighted energy over the common span from the onsets. */
@@ -62,11 +75,40 @@ public final class Listener {
         return er > 0 && ei > 0 ? 10 * Math.log10(er / ei) : 0;
     }
 
-    private double pitch(Measurement r, Measurement i) {
-        if (r.f0Hz() == null || i.f0Hz() == null) {
-            return r.f0Hz() == null && i.f0Hz() == null ? 0 : Hearing.MOST;
+    /**
+     * Of two pitches. Where most of what is heard of the partials is the same on both sides, the pitch is, whichever of its
+     * candidates each measurement may have preferred: then it is as far off as the partials are.
+     */
+    private double pitch(Measurement r, Measurement i, List<PartialDifference> partials) {
+        if (r.f0Hz() == null && i.f0Hz() == null) {
+            return 0;
         }
-        return Math.min(Hearing.MOST, Math.abs(Pitch.cents(r.f0Hz(), i.f0Hz())) / hearing.pitchCents());
+        double direct = r.f0Hz() == null || i.f0Hz() == null
+                ? Hearing.MOST
+                : Math.abs(Pitch.cents(r.f0Hz(), i.f0Hz())) / hearing.pitchCents();
+        return Math.min(Math.min(Hearing.MOST, direct), sharedPitch(partials));
+    }
+
+    /** From the partials that are found on both sides; the most there is where too few agree. */
+    private double sharedPitch(List<PartialDifference> partials) {
+        double all = 0;
+        double same = 0;
+        double pairs = 0;
+        double cents = 0;
+        for (PartialDifference d : partials) {
+            all += d.weight();
+            if (d.levelJnd() > SAME_JND) {
+                continue;
+            }
+            same += d.weight();
+            if (d.recording() != null && d.imitation() != null) {
+                pairs += d.weight();
+                cents += d.weight()
+                        * Pitch.cents(d.recording().frequencyHz(), d.imitation().frequencyHz());
+            }
+        }
+        boolean agreed = pairs > 0.2 * all && same > 0.6 * all;
+        return agreed ? Math.min(Hearing.MOST, Math.abs(cents / pairs) / hearing.pitchCents()) : Hearing.MOST;
     }
 
     private static boolean bothDecay(PartialDifference d) {
@@ -87,7 +129,9 @@ public final class Listener {
         return weights > 0 ? Math.sqrt(sum / weights) : 0;
     }
 
-    private List<PartialDifference> partials(Measurement r, Measurement i, double gainDb) {
+    private List<PartialDifference> partials(Side recording, Side imitation, double gainDb) {
+        Measurement r = recording.measurement();
+        Measurement i = imitation.measurement();
         List<Partial> left = new ArrayList<>(i.reliablePartials());
         List<Partial> ours = new ArrayList<>(r.reliablePartials());
         ours.sort(Comparator.comparingDouble(p -> -p.amplitude()));
@@ -102,7 +146,7 @@ public final class Listener {
             double weight = audibility(h, heard);
             Partial twin = nearest(h.partial, left);
             if (twin == null) {
-                out.add(alone(h.partial, null, weight));
+                out.add(alone(h.partial, null, weight, sounding(h.partial, recording, imitation, gainDb)));
             } else {
                 left.remove(twin);
                 out.add(difference(h.partial, twin, gainDb, weight));
@@ -111,7 +155,8 @@ public final class Listener {
         for (Heard t : theirs) {
             if (left.contains(t.partial)) {
                 // judged among the recording's partials, where it is foreign
-                out.add(alone(null, t.partial, audibility(t, heard)));
+                Sounding there = sounding(t.partial, recording, imitation, gainDb);
+                out.add(alone(null, t.partial, audibility(t, heard), there));
             }
         }
         out.sort(Comparator.comparingDouble(d -> d.either().frequencyHz()));
@@ -119,7 +164,7 @@ public final class Listener {
     }
 
     /** What each partial would cost if it were missing: how much the ear needs it. New, modifiable list. */
-    List<PartialDifference> missing(List<Partial> partials) {
+    public List<PartialDifference> missing(List<Partial> partials) {
         double reference =
                 decibels(partials.stream().mapToDouble(Partial::amplitude).max().orElse(1));
         List<Heard> heard = new ArrayList<>();
@@ -127,15 +172,46 @@ public final class Listener {
         List<PartialDifference> out = new ArrayList<>();
         for (Heard h : heard) {
             double weight = audibility(h, heard);
-            out.add(alone(h.partial, null, weight));
+            out.add(alone(h.partial, null, weight, null));
         }
         return out;
     }
 
-    private PartialDifference alone(Partial recording, Partial imitation, double weight) {
-        double db = weight * FULLY_HEARD_DB;
-        double jnd = Math.min(Hearing.MOST, db / hearing.levelDb());
-        return new PartialDifference(recording, imitation, recording == null ? db : -db, jnd, 0, weight);
+    /** @param there what sounds at its frequency, null if that is not known */
+    private PartialDifference alone(Partial recording, Partial imitation, double weight, Sounding there) {
+        double most = weight * FULLY_HEARD_DB;
+        double db = there == null ? most : Math.min(most, Math.abs(there.db));
+        double off = there == null ? 0 : there.offset / hearing.partialFrequency();
+        double jnd =
+                Math.min(Hearing.MOST, Math.min(most / hearing.levelDb(), Math.hypot(db / hearing.levelDb(), off)));
+        boolean less = there == null ? recording != null : there.db < 0;
+        return new PartialDifference(recording, imitation, less ? -db : db, jnd, 0, weight);
+    }
+
+    /**
+     * What both sides have at a partial's frequency, found or not.
+     *
+     * @param db     how much more the imitation has [dB]
+     * @param offset how much higher the imitation's lies, as a share of the frequency
+     */
+    private record Sounding(double db, double offset) {}
+
+    /** Null where it is not known. */
+    private static Sounding sounding(Partial p, Side recording, Side imitation, double gainDb) {
+        Spectrum r = recording.spectrum();
+        Spectrum i = imitation.spectrum();
+        if (r == null || i == null) {
+            return null;
+        }
+        double gain = Math.pow(10, gainDb / 10);
+        Double t60 = p.t60Seconds();
+        double hz = p.frequencyHz();
+        double least = 1e-3 * p.amplitude() * p.amplitude() + r.doubt(hz, t60) + gain * i.doubt(hz, t60);
+        double mine = r.power(hz, t60);
+        double other = gain * i.power(hz, t60);
+        boolean both = mine > least && other > least;
+        return new Sounding(
+                10 * Math.log10((other + least) / (mine + least)), both ? i.offset(hz, t60) - r.offset(hz, t60) : 0);
     }
 
     private PartialDifference difference(Partial r, Partial i, double gainDb, double weight) {
@@ -150,6 +226,9 @@ public final class Listener {
         return new PartialDifference(
                 r, i, db, Math.min(Hearing.MOST, Math.hypot(level, frequency)), Math.min(Hearing.MOST, decay), weight);
     }
+
+    /** Partials that differ by less than this in level and frequency are the same one [JND]. */
+    private static final double SAME_JND = 4;
 
     /** A partial this far above the masking of the others is heard in full [dB]. */
     private static final double FULLY_HEARD_DB = 20;
@@ -193,20 +272,48 @@ public final class Listener {
         return Math.max(0, Math.min(1, excess / FULLY_HEARD_DB));
     }
 
-    private double attack(Double r, Double i) {
+    /** Swings of pitch and level, in rate and depth, and what swings on one side only. */
+    private double movement(HeldNote r, HeldNote i) {
+        if (r == null && i == null) {
+            return 0;
+        }
+        double pitch = swing(r == null ? null : r.vibrato(), i == null ? null : i.vibrato(), hearing.pitchCents());
+        double level = swing(r == null ? null : r.tremolo(), i == null ? null : i.tremolo(), hearing.loudnessDb());
+        return Math.min(Hearing.MOST, Math.max(pitch, level));
+    }
+
+    /** @param step depth that is just heard; of a deeper swing, a quarter of it */
+    private static double swing(Movement r, Movement i, double step) {
+        double mine = r == null ? 0 : r.depth();
+        double other = i == null ? 0 : i.depth();
+        double depth = Math.abs(mine - other) / Math.max(step, 0.25 * mine);
+        double both = Math.min(1, Math.min(mine, other) / step); // the rate of what is not heard is no difference
+        double rate = r == null || i == null ? 0 : Math.abs(i.rateHz() / r.rateHz() - 1) / 0.1;
+        return Math.hypot(depth, both * rate);
+    }
+
+    /** Over the stations of the rise: the mean of what each is early or late by. */
+    private double attack(double[] r, double[] i) {
         if (r == null || i == null) {
             return r == null && i == null ? 0 : Hearing.MOST;
         }
-        return Math.min(Hearing.MOST, Math.abs(i - r) / Math.max(hearing.attackSeconds(), hearing.attackShare() * r));
+        double sum = 0;
+        for (int k = 1; k < r.length; k++) {
+            double step = Math.max(hearing.attackSeconds(), hearing.attackShare() * r[k]);
+            sum += Math.min(Hearing.MOST, Math.abs(i[k] - r[k]) / step) / (r.length - 1);
+        }
+        return sum;
     }
 
     /**
      * The burst by groups of four critical bands in three spans. A short burst in a narrow band is a handful of random
      * numbers; what could be their scatter is no difference.
      */
-    private double noise(Measurement r, Measurement i, double gainDb) {
-        StrikeBands rb = r.strikeBands();
-        StrikeBands ib = i.strikeBands();
+    private double noise(Side recording, Side imitation, double gainDb) {
+        Measurement r = recording.measurement();
+        Measurement i = imitation.measurement();
+        StrikeBands rb = recording.strike();
+        StrikeBands ib = imitation.strike();
         Partial rs = r.strongest();
         Partial is = i.strongest();
         if (rb == null || ib == null || rs == null || is == null) {
@@ -214,12 +321,19 @@ public final class Listener {
         }
         // both are told relative to their own strongest partial
         double shift = decibels(is.amplitude()) + gainDb - decibels(rs.amplitude());
+        double loudestGroup = 1e-12;
+        for (double[] span : rb.whole()) {
+            for (int g = 0; g < Bark.BANDS; g += 4) {
+                loudestGroup = Math.max(loudestGroup, group(span, g));
+            }
+        }
+        double least = 10 * Math.log10(loudestGroup) - 45;
         double sum = 0;
         double weights = 0;
         for (int s = 0; s < rb.spans(); s++) {
             double seconds = rb.spanSeconds(s);
             for (int g = 0; g < Bark.BANDS; g += 4) {
-                double masked = -65;
+                double masked = least;
                 double mine = group(rb.burst()[s], g);
                 double other = group(ib.burst()[s], g);
                 double tone = Math.max(0, group(rb.whole()[s], g) - mine);
@@ -230,9 +344,12 @@ public final class Listener {
                     masking = o == g ? masking : Math.max(masking, 10 * Math.log10(power + 1e-12) - 8 + slope);
                 }
                 masked = Math.max(masked, masking);
-                double a = Math.max(masked, 10 * Math.log10(mine + 1e-12));
-                double b = Math.max(masked, 10 * Math.log10(other + 1e-12) + shift);
-                double weight = Math.max(0, Math.min(1, (Math.max(a, b) - masked) / 10));
+                double loudest = Math.max(10 * Math.log10(mine + 1e-12), 10 * Math.log10(other + 1e-12) + shift);
+                double weight = Math.max(0, Math.min(1, (loudest - masked) / 10));
+                // how loud it is there with everything: what of it is noise and what is partial, each side tells by
+                // itself
+                double a = 10 * Math.log10(group(rb.whole()[s], g) + 3e-5 * loudestGroup);
+                double b = 10 * Math.log10(group(ib.whole()[s], g) * Math.pow(10, shift / 10) + 3e-5 * loudestGroup);
                 double freedom = Math.max(1, (Bark.edgeHz(g + 4) - Bark.edgeHz(g)) * seconds);
                 double scatter = 4.34 * Math.sqrt(2 / freedom);
                 double jnd = Math.min(Hearing.MOST, Math.max(0, Math.abs(a - b) - scatter) / hearing.noiseDb());
@@ -259,7 +376,7 @@ public final class Listener {
         for (int f = 0; f < Math.min(r.bark().length, i.bark().length); f++) {
             double w = weight(r.power()[f], loudest, 40);
             if (w > 0 && !Double.isNaN(r.bark()[f]) && !Double.isNaN(i.bark()[f])) {
-                double d = Math.min(Hearing.MOST, (i.bark()[f] - r.bark()[f]) / hearing.brightnessBark());
+                double d = Math.min(Hearing.MOST, Math.abs(i.bark()[f] - r.bark()[f]) / hearing.brightnessBark());
                 sum += w * d * d;
                 weights += w;
             }

@@ -1,16 +1,37 @@
 package nightreed.match;
 
 import java.util.List;
-import nightreed.recipe.ResonatorRecipe;
+import nightreed.match.fit.Adviser.Ranked;
+import nightreed.match.fit.Fitted;
+import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 
 /**
  * A finished imitation.
  *
- * @param recipe     how to make it
- * @param imitation  rendered as long, as loud and from the same onset as the recording
- * @param comparison recording against imitation, the imitation measured afresh
- * @param moves      what would bring it closer
- * @param seconds    time it took [s]
+ * @param ranking all methods that were tried, the nearest first; at least one
+ * @param moves   what would bring the nearest closer
+ * @param seconds time it all took [s]
  */
-public record Match(ResonatorRecipe recipe, Clip imitation, Comparison comparison, List<Move> moves, double seconds) {}
+public record Match(List<Ranked> ranking, List<Move> moves, double seconds) {
+    public Match {
+        ranking = List.copyOf(ranking);
+        moves = List.copyOf(moves);
+    }
+
+    public Fitted best() {
+        return ranking.get(0).fitted();
+    }
+
+    public Recipe recipe() {
+        return best().recipe();
+    }
+
+    public Clip imitation() {
+        return best().imitation();
+    }
+
+    public Comparison comparison() {
+        return best().comparison();
+    }
+}

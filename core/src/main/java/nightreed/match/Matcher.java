@@ -1,6 +1,13 @@
 package nightreed.match;
 
+import java.util.Collection;
 import java.util.List;
+import nightreed.match.fit.Adviser;
+import nightreed.match.fit.Adviser.Ranked;
+import nightreed.match.fit.Fits;
+import nightreed.match.fit.Fitted;
+import nightreed.match.fit.Plan;
+import nightreed.match.start.Starts;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.measure.Progress;
@@ -21,17 +28,16 @@ public final class Matcher {
 
     /** The recipe as the measurement gives it, before anything is fitted. */
     public static ResonatorRecipe startingValues(Side recording) throws UnusableSound {
-        return ResonatorFit.start(recording);
+        return (ResonatorRecipe) Starts.of("resonators", recording).recipe();
     }
 
-    /** Finds the recipe of resonators that comes closest to a recording. */
-    public static ResonatorRecipe fit(Side recording, Progress progress) throws UnusableSound {
-        return new ResonatorFit(recording, progress).run();
-    }
-
-    /** Whether the partials of a recipe are known without listening to it: plain modes and nothing behind them. */
-    public static boolean isPlain(Recipe recipe) {
-        return recipe instanceof ResonatorRecipe r
+    /**
+     * Whether the partials of an imitation are known without listening to it: plain modes and nothing behind them, beside a
+     * recording that dies by itself as they do.
+     */
+    public static boolean isPlain(Side recording, Recipe recipe) {
+        return recording.measurement().held() == null
+                && recipe instanceof ResonatorRecipe r
                 && r.body() == ResonatorRecipe.Body.MODES
                 && r.feed() == null
                 && r.common().routes().isEmpty()
@@ -46,14 +52,15 @@ public final class Matcher {
      * @throws UnusableSound if what is rendered cannot be measured
      */
     public static Side imitation(Side recording, Recipe recipe) throws UnusableSound {
-        return isPlain(recipe)
+        return isPlain(recording, recipe)
                 ? predictedSide(recording, (ResonatorRecipe) recipe)
-                : side(render(recipe, recording.measurement()), Progress.NONE);
+                : side(render(recipe, recording), Progress.NONE);
     }
 
-    /** The recipe on its own key, laid out in time as the recording is. */
-    public static Clip render(Recipe recipe, Measurement like) {
-        return Renderer.asFitted(recipe, like.onsetSeconds(), like.durationSeconds(), like.sampleRateHz());
+    /** The recipe on its own key, laid out in time as the recording is; the key is let go where the recording's was. */
+    public static Clip render(Recipe recipe, Side like) {
+        Measurement m = like.measurement();
+        return Renderer.asFitted(recipe, m.onsetSeconds(), like.keySeconds(), m.durationSeconds(), m.sampleRateHz());
     }
 
     /** Renders a recipe and compares it, with the numbers it was made from: fast enough to follow a moved ruler. */
@@ -66,15 +73,21 @@ public final class Matcher {
         return Prediction.of(recipe, recording.measurement(), 30);
     }
 
-    /** The whole road: measure, fit, render, measure the imitation afresh, compare, advise. */
-    public static Match match(Clip clip, Progress progress) throws UnusableSound {
+    /**
+     * The whole road: measure, fit, render, measure the imitation afresh, compare, advise.
+     *
+     * @param methods that are tried
+     * @throws UnusableSound if nothing can be measured, or none of the methods has anything to begin with
+     */
+    public static Match match(Clip clip, Collection<String> methods, Plan plan, Progress progress)
+            throws UnusableSound {
         long start = System.nanoTime();
-        Side recording = side(clip, progress.part(0, 0.25));
-        ResonatorRecipe recipe = fit(recording, progress.part(0.25, 0.75));
-        Clip imitation = render(recipe, recording.measurement());
-        Side heard = side(imitation, progress.part(0.75, 0.9));
-        Comparison comparison = Listener.compare(recording, heard);
-        List<Move> moves = NextMoves.of(recording, recipe, predict(recording, recipe), progress.part(0.9, 1));
-        return new Match(recipe, imitation, comparison, moves, (System.nanoTime() - start) / 1e9);
+        Side recording = side(clip, progress.part(0, 0.1));
+        double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
+        List<Ranked> ranking =
+                Adviser.after(Fits.of(methods, recording, plan.within(Math.max(0.5, left)), progress.part(0.1, 0.9)));
+        Fitted best = ranking.get(0).fitted();
+        List<Move> moves = NextMoves.of(recording, best.recipe(), best.comparison(), progress.part(0.9, 1));
+        return new Match(ranking, moves, (System.nanoTime() - start) / 1e9);
     }
 }

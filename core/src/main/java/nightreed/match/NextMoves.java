@@ -4,10 +4,13 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
+import nightreed.match.fit.Sensitivity;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.measure.Progress;
 import nightreed.recipe.Mode;
+import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
 
@@ -29,7 +32,20 @@ public final class NextMoves {
      * @param now       its comparison with the recording, from a fresh render
      * @return at most three moves, each of which lowers the total by a fresh render; empty if none does
      */
-    public static List<Move> of(Side recording, ResonatorRecipe recipe, Comparison now, Progress progress) {
+    public static List<Move> of(Side recording, Recipe recipe, Comparison now, Progress progress) {
+        return of(recording, recipe, Set.of(), now, progress);
+    }
+
+    /** @param locked values that no move may touch, by id */
+    public static List<Move> of(Side recording, Recipe recipe, Set<String> locked, Comparison now, Progress progress) {
+        return Matcher.isPlain(recording, recipe)
+                ? ofModes(recording, (ResonatorRecipe) recipe, locked, now, progress)
+                : Sensitivity.of(recording, recipe, locked, progress.part(0, 0.6))
+                        .moves(now, progress.part(0.6, 1));
+    }
+
+    private static List<Move> ofModes(
+            Side recording, ResonatorRecipe recipe, Set<String> locked, Comparison now, Progress progress) {
         Side current = Prediction.of(recipe, recording.measurement(), 30);
         List<Trial> trials = new ArrayList<>();
         for (PartialDifference d : now.partials()) {
@@ -54,6 +70,7 @@ public final class NextMoves {
                     now.totalJnd() - predicted(recording, current, recipe, t).totalJnd();
         }
         strikeTrials(recording, recipe, now, trials);
+        trials.removeIf(t -> locked.contains(t.parameter));
         trials.sort(Comparator.comparingDouble(t -> -t.promise));
         return checked(recording, recipe, trials, progress);
     }
@@ -170,7 +187,7 @@ public final class NextMoves {
     /** Small and large steps of everything that belongs to the strike, by short renders. */
     private static void strikeTrials(Side recording, ResonatorRecipe recipe, Comparison now, List<Trial> trials) {
         double base = strikeCost(recording, recipe);
-        for (String id : List.of("exciter.contact", "noise.level", "noise.t60", "noise.low", "noise.high")) {
+        for (String id : List.of("exciter.contact", "rise", "noise.level", "noise.t60", "noise.low", "noise.high")) {
             Parameter p = recipe.setting(id).parameter();
             double value = recipe.value(id);
             Trial best = null;
@@ -191,6 +208,7 @@ public final class NextMoves {
     private static String strikeReason(String id, double from, double to, Comparison now) {
         boolean more = to > from;
         String effect = switch (id) {
+            case "rise" -> more ? "Lets the body answer more slowly" : "Lets the body answer sooner";
             case "exciter.contact" -> more ? "Softens the start" : "Sharpens the start";
             case "noise.level" -> more ? "Brings out the noise of the strike" : "Takes the noise of the strike back";
             case "noise.t60" ->

@@ -11,12 +11,28 @@ import nightreed.sound.Loudness;
  * @param power        K-weighted power per frame, background taken off
  * @param background   K-weighted power of the background, 0 if unknown
  * @param bark         centroid per frame [Bark], NaN where the sound is not above the background
+ * @param rise       times at which the energy passes the {@link #THRESHOLDS}, from where it passes the first; null if it
+ *                   does not [s]
  */
-record Paths(double[] power, double background, double[] bark) {
+record Paths(double[] power, double background, double[] bark, double[] rise) {
     /** Time between two frames [s]. */
     static final double HOP = 0.010;
 
     private static final double MOST_SECONDS = 8;
+
+    /** What lies higher moves no brightness that is heard [Hz]. */
+    private static final double HIGHEST_HZ = 16_000;
+
+    /** Over a span after the onset [s]; 0 where there is nothing. */
+    double meanPower(double from, double to) {
+        double sum = 0;
+        int first = (int) Math.max(0, from / HOP);
+        int last = (int) Math.min(power.length, to / HOP);
+        for (int f = first; f < last; f++) {
+            sum += power[f] / (last - first);
+        }
+        return sum;
+    }
 
     static Paths of(Clip clip, int onset) {
         int fs = clip.sampleRateHz();
@@ -40,7 +56,43 @@ record Paths(double[] power, double background, double[] bark) {
         for (int f = 0; f < frames; f++) {
             power[f] = Math.max(0, power[f] - background);
         }
-        return new Paths(power, background, centroids(note.mixed(), fft, fs, hop, frames, noise));
+        double[] x = note.mixed();
+        return new Paths(power, background, centroids(x, fft, fs, hop, frames, noise), rise(x, fs));
+    }
+
+    /** Amplitudes that a rise is followed through, as shares of the top. */
+    private static final double[] THRESHOLDS = {0.1, 0.3, 0.5, 0.65, 0.8};
+
+    /**
+     * Rise of the energy in windows of 5 ms. Energy, and not the waveform: where in its cycle each partial starts is not
+     * heard.
+     */
+    private static double[] rise(double[] x, int fs) {
+        int window = Math.max(1, (int) (0.005 * fs));
+        int step = Math.max(1, (int) (0.0005 * fs));
+        int frames = Math.min(x.length, (int) (0.4 * fs)) / step;
+        double[] energy = new double[frames];
+        for (int f = 0; f < frames; f++) {
+            for (int i = Math.max(0, f * step - window); i < f * step; i++) {
+                energy[f] += x[i] * x[i];
+            }
+        }
+        double early = 0;
+        double late = 0;
+        for (int f = 0; f < frames; f++) {
+            early = f * step <= 0.1 * fs ? Math.max(early, energy[f]) : early;
+            late = Math.max(late, energy[f]);
+        }
+        double top = late > 2 * early ? late : early; // a slow attack still rises after 100 ms
+        double[] out = new double[THRESHOLDS.length];
+        int passed = 0;
+        for (int f = 0; f < frames && top > 0 && passed < out.length; f++) {
+            while (passed < out.length && energy[f] >= THRESHOLDS[passed] * THRESHOLDS[passed] * top) {
+                out[passed++] = f * step / (double) fs - (passed > 1 ? out[0] : 0);
+            }
+        }
+        out[0] = 0;
+        return passed < out.length ? null : out;
     }
 
     private static double[] meanSpectrum(double[] x, RealFft fft) {
@@ -75,12 +127,13 @@ record Paths(double[] power, double background, double[] bark) {
             bark[k] = Bark.of(k * fs / fft.length());
             total += noise == null ? 0 : noise[k];
         }
+        int top = (int) Math.min(bark.length - 1.0, HIGHEST_HZ * fft.length() / fs);
         double[] out = new double[frames];
         for (int f = 0; f < frames; f++) {
             double[] p = frame(x, f * hop, fft);
             double sum = 0;
             double weighted = 0;
-            for (int k = 1; k < p.length; k++) {
+            for (int k = 1; k <= top; k++) {
                 double clean = noise == null ? p[k] : p[k] - noise[k];
                 sum += clean;
                 weighted += clean * bark[k];

@@ -2,6 +2,7 @@ package nightreed.match;
 
 import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
+import nightreed.measure.StrikeBands;
 import nightreed.sound.Clip;
 
 /**
@@ -12,6 +13,8 @@ public final class Side {
     private final Measurement measurement;
     private final Measurement measured;
     private final Paths paths;
+    private final Spectrum spectrum; // null where the numbers are not those of the sound
+    private final StrikeBands strike;
     private final Listener listener;
 
     /** Heard with the usual thresholds. */
@@ -19,21 +22,66 @@ public final class Side {
         this.clip = clip;
         this.measurement = measurement;
         this.measured = measurement;
-        this.paths = Paths.of(clip, (int) Math.round(measurement.onsetSeconds() * clip.sampleRateHz()));
+        int onset = sample(clip, measurement.onsetSeconds());
+        this.paths = Paths.of(clip, onset);
+        this.spectrum = new Spectrum(clip, onset);
+        this.strike = strike(clip, measurement, onset);
         this.listener = Listener.USUAL;
     }
 
-    private Side(Clip clip, Measurement measurement, Measurement measured, Paths paths, Listener listener) {
+    private Side(
+            Clip clip,
+            Measurement measurement,
+            Measurement measured,
+            Paths paths,
+            Spectrum spectrum,
+            StrikeBands strike,
+            Listener listener) {
         this.clip = clip;
         this.measurement = measurement;
         this.measured = measured;
         this.paths = paths;
+        this.spectrum = spectrum;
+        this.strike = strike;
         this.listener = listener;
+    }
+
+    private static int sample(Clip clip, double seconds) {
+        return Math.max(0, Math.min(clip.length() - 1, (int) Math.round(seconds * clip.sampleRateHz())));
+    }
+
+    /** Of a held note nothing can be taken off: harmonics that rise slowly are no burst, but part of the start. */
+    private static StrikeBands strike(Clip clip, Measurement m, int onset) {
+        if (m.held() == null || m.strongest() == null) {
+            return m.strikeBands();
+        }
+        double fs = clip.sampleRateHz();
+        double[] start = clip.span(onset, Math.min(clip.length(), onset + (int) (0.08 * fs)))
+                .mixed();
+        return StrikeBands.of(start, start, fs, m.strongest().amplitude(), hz -> 0);
+    }
+
+    /** The same sound, taken to begin somewhere else. */
+    Side startingAt(double seconds) {
+        int onset = sample(clip, seconds);
+        return new Side(
+                clip,
+                measurement,
+                measured,
+                Paths.of(clip, onset),
+                new Spectrum(clip, onset),
+                strike(clip, measurement, onset),
+                listener);
+    }
+
+    /** What a listener hears of the start. */
+    StrikeBands strike() {
+        return strike;
     }
 
     /** The same recording for a listener with other thresholds; every comparison with it is then theirs. */
     public Side heardBy(Listener other) {
-        return new Side(clip, measurement, measured, paths, other);
+        return new Side(clip, measurement, measured, paths, spectrum, strike, other);
     }
 
     public Listener listener() {
@@ -42,12 +90,12 @@ public final class Side {
 
     /** The same sound with other numbers for its partials: a prediction that needs no rendering. */
     Side with(Measurement predicted) {
-        return new Side(clip, predicted, predicted, paths, listener);
+        return new Side(clip, predicted, predicted, paths, null, predicted.strikeBands(), listener);
     }
 
     /** The same recording with what a person decided laid over what was measured. */
     public Side byHand(Hand hand) {
-        return new Side(clip, hand.over(measured, clip), measured, paths, listener);
+        return new Side(clip, hand.over(measured, clip), measured, paths, spectrum, strike, listener);
     }
 
     /** What the machine measured, without what a person decided. */
@@ -61,6 +109,28 @@ public final class Side {
 
     public Measurement measurement() {
         return measurement;
+    }
+
+    /** Time from the onset until a player let go of the key; infinite if that is not in the recording [s]. */
+    public double keySeconds() {
+        if (measurement.held() == null) {
+            return Double.POSITIVE_INFINITY;
+        }
+        double key = Math.max(0.05, measurement.held().releaseSeconds() - measurement.onsetSeconds());
+        // what is held may have been measured on a part only, such as that before a loop
+        double held = paths.meanPower(key - 0.3, key);
+        double after = paths.meanPower(key + 0.05, key + 0.25);
+        return after < 0.3 * held ? key : Double.POSITIVE_INFINITY;
+    }
+
+    /** Rise of the energy from a tenth of its top to half, as amplitudes; 0 where there is none [s]. */
+    public double riseSeconds() {
+        return paths.rise() == null ? 0 : paths.rise()[2];
+    }
+
+    /** Null where the numbers are not those of the sound. */
+    Spectrum spectrum() {
+        return spectrum;
     }
 
     Paths paths() {

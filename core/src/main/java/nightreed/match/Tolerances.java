@@ -3,6 +3,8 @@ package nightreed.match;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import nightreed.match.fit.Sensitivity;
 import nightreed.measure.Measurement;
 import nightreed.measure.Progress;
 import nightreed.recipe.Recipe;
@@ -28,7 +30,13 @@ public final class Tolerances {
     public record Span(double low, double high, double effect) {}
 
     /** Spans by parameter id, in the order of the recipe. Values that one note cannot tell (playing) have none. */
-    public static Map<String, Span> of(Side recording, ResonatorRecipe recipe, Progress progress) {
+    public static Map<String, Span> of(Side recording, Recipe recipe, Progress progress) {
+        return Matcher.isPlain(recording, recipe)
+                ? ofModes(recording, (ResonatorRecipe) recipe, progress)
+                : Sensitivity.of(recording, recipe, Set.of(), progress).spans();
+    }
+
+    private static Map<String, Span> ofModes(Side recording, ResonatorRecipe recipe, Progress progress) {
         Side here = Prediction.of(recipe, recording.measurement(), 30).heardBy(recording.listener());
         Side hereShort = Prediction.of(recipe, recording.measurement(), 0.25).heardBy(recording.listener());
         Map<String, Span> out = new LinkedHashMap<>();

@@ -4,7 +4,7 @@
  * <h2>Where to start</h2>
  * {@link nightreed.match.Matcher} walks the whole road; {@link nightreed.match.Comparison} is what a listener would
  * notice, in just-noticeable differences, computed by {@link nightreed.match.Listener} from two {@link
- * nightreed.match.Side}s; {@link nightreed.match.ResonatorFit} finds a recipe; {@link nightreed.match.NextMoves} says what
+ * nightreed.match.Side}s; {@link nightreed.match.fit} finds recipes; {@link nightreed.match.NextMoves} says what
  * to change. All thresholds of hearing stand in {@link nightreed.match.Hearing}.
  *
  * <h2>Conventions</h2>

@@ -16,6 +16,8 @@ import java.time.temporal.ChronoUnit;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import nightreed.match.Comparison;
 import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
@@ -290,7 +292,7 @@ public final class ProjectFile implements AutoCloseable {
     public Snapshot now(Imitation imitation) throws UnusableProject {
         return db
                 .query(
-                        "select e.recording, e.recipe, e.fitted, e.note, e.hand from edit e join imitation i on i.head = e.id"
+                        "select e.recording, e.recipe, e.fitted, e.note, e.hand, e.locked from edit e join imitation i on i.head = e.id"
                                 + " where i.id = ?",
                         this::snapshot,
                         imitation.id())
@@ -428,8 +430,8 @@ public final class ProjectFile implements AutoCloseable {
 
     private void appendEdit(long imitation, String label, Snapshot s) throws SQLException {
         long id = db.insert(
-                "insert into edit(imitation, label, at, recording, recipe, fitted, note, hand)"
-                        + " values (?, ?, ?, ?, ?, ?, ?, ?)",
+                "insert into edit(imitation, label, at, recording, recipe, fitted, note, hand, locked)"
+                        + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
                 imitation,
                 label,
                 timestamp(),
@@ -437,7 +439,8 @@ public final class ProjectFile implements AutoCloseable {
                 s.recipe() == null ? null : RecipeJson.text(s.recipe()),
                 s.fitted() == null ? null : RecipeJson.text(s.fitted()),
                 s.note(),
-                s.hand().equals(Hand.NONE) ? null : text(s.hand()));
+                s.hand().equals(Hand.NONE) ? null : text(s.hand()),
+                s.locked().isEmpty() ? null : s.locked().stream().sorted().collect(Collectors.joining(" ")));
         db.update("update imitation set head = ? where id = ?", id, imitation);
     }
 
@@ -453,13 +456,15 @@ public final class ProjectFile implements AutoCloseable {
         long recording = r.getLong(1);
         Long id = r.wasNull() ? null : (Long) recording;
         String hand = r.getString(5);
+        String locked = r.getString(6);
         try {
             return new Snapshot(
                     id,
                     recipe(r.getString(2)),
                     recipe(r.getString(3)),
                     r.getString(4),
-                    hand == null ? Hand.NONE : mapper.readValue(hand, Hand.class));
+                    hand == null ? Hand.NONE : mapper.readValue(hand, Hand.class),
+                    locked == null ? Set.of() : Set.of(locked.split(" ")));
         } catch (JsonProcessingException e) {
             throw new SQLException("what was decided by hand is damaged: " + e.getMessage(), e);
         }

@@ -29,7 +29,8 @@ final class Schema {
                     "alter table take add column worst_jnd real",
                     "alter table take add column picture text"),
             List.of("alter table edit add column hand text"),
-            List.of("alter table imitation add column family integer"));
+            List.of("alter table imitation add column family integer"),
+            List.of("alter table edit add column locked text"));
 
     /** The version that this program writes. */
     static final int VERSION = STEPS.size();

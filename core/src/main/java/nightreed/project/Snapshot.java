@@ -1,5 +1,7 @@
 package nightreed.project;
 
+import java.util.Set;
+import java.util.TreeSet;
 import nightreed.measure.Hand;
 import nightreed.recipe.Recipe;
 
@@ -11,29 +13,45 @@ import nightreed.recipe.Recipe;
  * @param fitted      recipe as the machine last fitted it, null likewise; rulers mark its values
  * @param note        note for the patch sheet, never null
  * @param hand        what was decided by hand about the measurement
+ * @param locked      values of the recipe that no fit may move, by id
  */
-public record Snapshot(Long recordingId, Recipe recipe, Recipe fitted, String note, Hand hand) {
+public record Snapshot(Long recordingId, Recipe recipe, Recipe fitted, String note, Hand hand, Set<String> locked) {
     public static final Snapshot EMPTY = new Snapshot(null, null, null, "");
 
-    /** With the measurement as it is. */
+    public Snapshot {
+        locked = Set.copyOf(locked);
+    }
+
+    /** With the measurement as it is, and nothing locked. */
     public Snapshot(Long recordingId, Recipe recipe, Recipe fitted, String note) {
-        this(recordingId, recipe, fitted, note, Hand.NONE);
+        this(recordingId, recipe, fitted, note, Hand.NONE, Set.of());
     }
 
     public Snapshot withRecipe(Recipe r) {
-        return new Snapshot(recordingId, r, fitted, note, hand);
+        return new Snapshot(recordingId, r, fitted, note, hand, locked);
     }
 
     /** A recipe that the machine has just fitted. */
     public Snapshot withFit(Recipe r) {
-        return new Snapshot(recordingId, r, r, note, hand);
+        return new Snapshot(recordingId, r, r, note, hand, locked);
     }
 
     public Snapshot withNote(String n) {
-        return new Snapshot(recordingId, recipe, fitted, n, hand);
+        return new Snapshot(recordingId, recipe, fitted, n, hand, locked);
     }
 
     public Snapshot withHand(Hand h) {
-        return new Snapshot(recordingId, recipe, fitted, note, h);
+        return new Snapshot(recordingId, recipe, fitted, note, h, locked);
+    }
+
+    /** With a value locked or set free. */
+    public Snapshot withLocked(String id, boolean lock) {
+        Set<String> ids = new TreeSet<>(locked);
+        if (lock) {
+            ids.add(id);
+        } else {
+            ids.remove(id);
+        }
+        return new Snapshot(recordingId, recipe, fitted, note, hand, ids);
     }
 }

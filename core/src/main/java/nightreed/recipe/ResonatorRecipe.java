@@ -19,6 +19,7 @@ import nightreed.recipe.part.VelocityMap;
  * @param tuningCents  offset of that key from A4 = 440 Hz [cents], -100 to 100
  * @param levelDb      amplitude of a mode of level 0 at the reference velocity [dBFS], -80 to 6
  * @param exciter      strike
+ * @param riseMs       time in which the body answers; 0 in older files [ms]
  * @param modes        1 to {@link #MOST_MODES} modes
  * @param keyTracking  over the keyboard
  * @param velocity     over the dynamics
@@ -53,6 +54,17 @@ public record ResonatorRecipe(
 
         Body body,
         @Part(group = Group.EXCITER) Exciter exciter,
+
+        @Dial(
+                id = "rise",
+                name = "rise",
+                unit = "ms",
+                most = 200,
+                law = Law.ROOT,
+                decimals = 1,
+                group = Group.EXCITER,
+                meaning = "Time the body takes to answer the strike; 0 for at once.")
+        double riseMs,
 
         @Part(id = "mode", name = "mode", group = Group.BODY)
         List<Mode> modes,
@@ -92,6 +104,7 @@ public record ResonatorRecipe(
                 levelDb,
                 body,
                 exciter,
+                riseMs,
                 modes,
                 keyTracking,
                 velocity,
@@ -116,6 +129,7 @@ public record ResonatorRecipe(
                 levelDb,
                 Body.MODES,
                 exciter,
+                0,
                 modes,
                 keyTracking,
                 velocity,
@@ -151,6 +165,7 @@ public record ResonatorRecipe(
                 levelDb,
                 body,
                 exciter,
+                riseMs,
                 moved,
                 keyTracking,
                 velocity,
@@ -160,32 +175,36 @@ public record ResonatorRecipe(
     }
 
     public ResonatorRecipe withModes(List<Mode> m) {
-        return with(levelDb, body, exciter, m, feed, common);
+        return with(levelDb, body, exciter, riseMs, m, feed, common);
     }
 
     public ResonatorRecipe withExciter(Exciter e) {
-        return with(levelDb, body, e, modes, feed, common);
+        return with(levelDb, body, e, riseMs, modes, feed, common);
+    }
+
+    public ResonatorRecipe withRiseMs(double ms) {
+        return with(levelDb, body, exciter, ms, modes, feed, common);
     }
 
     public ResonatorRecipe withLevelDb(double db) {
-        return with(db, body, exciter, modes, feed, common);
+        return with(db, body, exciter, riseMs, modes, feed, common);
     }
 
     public ResonatorRecipe withBody(Body b) {
-        return with(levelDb, b, exciter, modes, feed, common);
+        return with(levelDb, b, exciter, riseMs, modes, feed, common);
     }
 
     public ResonatorRecipe withFeed(Feed f) {
-        return with(levelDb, body, exciter, modes, f, common);
+        return with(levelDb, body, exciter, riseMs, modes, f, common);
     }
 
     @Override
     public ResonatorRecipe withCommon(Common c) {
-        return with(levelDb, body, exciter, modes, feed, c);
+        return with(levelDb, body, exciter, riseMs, modes, feed, c);
     }
 
-    private ResonatorRecipe with(double db, Body b, Exciter e, List<Mode> m, Feed f, Common c) {
-        return new ResonatorRecipe(key, tuningCents, db, b, e, m, keyTracking, velocity, damperT60Seconds, f, c);
+    private ResonatorRecipe with(double db, Body b, Exciter e, double rise, List<Mode> m, Feed f, Common c) {
+        return new ResonatorRecipe(key, tuningCents, db, b, e, rise, m, keyTracking, velocity, damperT60Seconds, f, c);
     }
 
     @Override

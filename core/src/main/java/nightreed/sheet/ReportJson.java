@@ -7,6 +7,8 @@ import nightreed.match.Aspect;
 import nightreed.match.Comparison;
 import nightreed.match.Match;
 import nightreed.match.Move;
+import nightreed.match.fit.Adviser.Ranked;
+import nightreed.match.fit.Layers.Layered;
 
 /** Comparisons and matches as JSON, in the layout that scripts rely on (docs/formats.md). */
 public final class ReportJson {
@@ -28,14 +30,27 @@ public final class ReportJson {
         ObjectNode o = new ObjectNode(JsonNodeFactory.instance);
         o.put("method", m.recipe().method());
         o.set("distance", distance(m.comparison()));
-        o.putArray("ranking")
-                .addObject()
-                .put("method", m.recipe().method())
-                .put("totalJnd", m.comparison().totalJnd())
-                .put("why", why(m));
+        var ranking = o.putArray("ranking");
+        for (Ranked r : m.ranking()) {
+            ranking.addObject()
+                    .put("method", r.fitted().method())
+                    .put("totalJnd", r.fitted().comparison().totalJnd())
+                    .put("worstJnd", r.fitted().comparison().worstJnd())
+                    .put("worstAspect", r.fitted().comparison().worst().id())
+                    .put("seconds", r.fitted().seconds())
+                    .put("why", r.why());
+        }
         moves(m.moves(), o);
         o.put("seconds", m.seconds());
         return o;
+    }
+
+    /** Adds what a second layer brought: {@code "layers":{"distance":..,"carries":[..]}}. */
+    public static void layers(Layered two, ObjectNode report) {
+        ObjectNode o = report.putObject("layers");
+        o.set("distance", distance(two.comparison()));
+        var carries = o.putArray("carries");
+        two.carries().forEach(carries::add);
     }
 
     private static void moves(List<Move> moves, ObjectNode o) {
@@ -48,13 +63,5 @@ public final class ReportJson {
                     .put("predictedJnd", m.predictedJnd())
                     .put("why", m.why());
         }
-    }
-
-    private static String why(Match m) {
-        return m.recipe().modes().size() + " modes carry the partials the ear needs; "
-                + (m.comparison().withinHearing()
-                        ? "no aspect would be noticed"
-                        : "what is left is heard first in the "
-                                + m.comparison().worst().title());
     }
 }

@@ -54,4 +54,24 @@ public final class Renderer {
     public static Clip asFitted(Recipe recipe, double leadSeconds, double totalSeconds, int sampleRateHz) {
         return note(recipe, recipe.key(), recipe.velocity().reference(), leadSeconds, totalSeconds, sampleRateHz);
     }
+
+    /**
+     * The same with the key let go after a while.
+     *
+     * @param heldSeconds time from key-down to key-up [s]; infinite if it is never let go
+     */
+    public static Clip asFitted(
+            Recipe recipe, double leadSeconds, double heldSeconds, double totalSeconds, int sampleRateHz) {
+        int lead = (int) Math.round(leadSeconds * sampleRateHz);
+        float[] out = new float[Math.max(1, (int) Math.round(totalSeconds * sampleRateHz))];
+        int up = (int) Math.min(out.length, lead + Math.rint(heldSeconds * sampleRateHz));
+        if (lead < out.length) {
+            Instrument instrument = new Instrument(Patch.of(recipe), sampleRateHz, 1);
+            instrument.noteOn(recipe.key(), recipe.velocity().reference());
+            instrument.render(out, lead, up);
+            instrument.noteOff(recipe.key());
+            instrument.render(out, up, out.length);
+        }
+        return Clip.mono(out, sampleRateHz);
+    }
 }

@@ -7,8 +7,12 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Random;
 import nightreed.Tones;
+import nightreed.match.fit.Fits;
+import nightreed.match.fit.Plan;
+import nightreed.match.start.Starts;
 import nightreed.measure.Progress;
 import nightreed.music.Pitch;
+import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
@@ -113,7 +117,7 @@ class MatchTest {
     @CsvSource({"50, 0.4, 11", "57, 0.9, 12", "64, 0.6, 13", "72, 0.3, 14", "79, 1.0, 15", "86, 0.7, 16"})
     void barsFromTheRecordingRoomAreMatched(int key, double velocity, long seed) throws Exception {
         Clip clip = RecordingRoom.record(RecordingRoom.instrument("slate-bars"), key, velocity, seed);
-        Match m = Matcher.match(clip, Progress.NONE);
+        Match m = Matcher.match(clip, List.of("resonators"), Plan.USUAL, Progress.NONE);
         assertThat(m.comparison().totalJnd()).isLessThanOrEqualTo(1.5);
         assertThat(m.comparison().worstJnd()).isLessThanOrEqualTo(3);
         for (PartialDifference d : m.comparison().partials()) {
@@ -130,15 +134,21 @@ class MatchTest {
 
     @Test
     void aFitOfTheSameSoundIsTheSame() throws Exception {
-        assertThat(Matcher.fit(reference, Progress.NONE)).isEqualTo(Matcher.fit(reference, Progress.NONE));
+        Recipe first =
+                Fits.of("resonators", reference, Plan.USUAL, Progress.NONE).recipe();
+        assertThat(Fits.of("resonators", reference, Plan.USUAL, Progress.NONE).recipe())
+                .isEqualTo(first);
     }
 
     @Test
-    void noiseCannotBeFittedAndSaysSo() {
+    void whatHasNoPitchIsMadeOfBandsAndOtherMethodsSayWhyNot() throws Exception {
         Clip noise = Clip.mono(Tones.noisy(new double[FS], 0.1, 3), FS);
-        assertThatThrownBy(() -> Matcher.match(noise, Progress.NONE))
+        assertThatThrownBy(() -> Matcher.match(noise, List.of("resonators"), Plan.USUAL, Progress.NONE))
                 .isInstanceOf(UnusableSound.class)
                 .hasMessageContaining("nothing for resonators to ring at");
+        Match m = Matcher.match(noise, Starts.METHODS, Plan.USUAL, Progress.NONE);
+        assertThat(m.ranking()).extracting(r -> r.fitted().method()).containsExactly("formant");
+        assertThat(m.comparison().totalJnd()).isLessThan(2.5);
     }
 
     /** Every move that is shown has to keep its promise, and ten in a row may never make it worse. */
@@ -170,7 +180,7 @@ class MatchTest {
     @Test
     void tolerancesHoldTheValueAndEndWhereItIsHeard() {
         var spans = Tolerances.of(reference, recipe, Progress.NONE);
-        assertThat(spans).doesNotContainKey("velocity.level").hasSize(5 + 2 + 12);
+        assertThat(spans).doesNotContainKey("velocity.level").hasSize(6 + 2 + 12);
         spans.forEach((id, span) -> {
             assertThat(span.low()).as(id).isLessThanOrEqualTo(recipe.value(id));
             assertThat(span.high()).as(id).isGreaterThanOrEqualTo(recipe.value(id));

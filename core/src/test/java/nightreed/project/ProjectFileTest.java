@@ -43,7 +43,11 @@ class ProjectFileTest {
             Imitation bar = p.addImitation("Slate bar");
             p.addImitation("Buoy bell");
             long recording = p.addRecording("bar.wav", clip, measured);
-            snapshot = new Snapshot(recording, recipe.with("tune", 3), recipe, "for the harbour <scene>");
+            snapshot = new Snapshot(recording, recipe.with("tune", 3), recipe, "for the harbour <scene>")
+                    .withLocked("noise.t60", true)
+                    .withLocked("tune", true)
+                    .withLocked("mode.1.t60", true)
+                    .withLocked("tune", false);
             p.commit(bar, "fit", snapshot);
             p.addTake(bar, "fit, 4 modes", "a little bright", close, recipe);
         }
@@ -52,6 +56,7 @@ class ProjectFileTest {
             assertThat(p.imitations()).extracting(Imitation::name).containsExactly("Slate bar", "Buoy bell");
             Imitation bar = p.imitations().get(0);
             assertThat(p.now(bar)).isEqualTo(snapshot);
+            assertThat(p.now(bar).locked()).containsExactlyInAnyOrder("noise.t60", "mode.1.t60");
             assertThat(p.now(p.imitations().get(1))).isEqualTo(Snapshot.EMPTY);
             Recording r = p.recording(snapshot.recordingId());
             assertThat(r.clip().channel(0)).containsExactly(clip.channel(0));
@@ -277,6 +282,7 @@ class ProjectFileTest {
             sql(file, "alter table take drop column " + column);
         }
         sql(file, "alter table edit drop column hand");
+        sql(file, "alter table edit drop column locked");
         sql(file, "alter table imitation drop column family");
         sql(
                 file,

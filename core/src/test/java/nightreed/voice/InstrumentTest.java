@@ -143,4 +143,23 @@ class InstrumentTest {
         i.render(y, 0, y.length);
         assertThat(i.sounding()).isFalse();
     }
+
+    @Test
+    void aSlowBodyFadesInAlongACosineInBlocksOfAnySize() {
+        ResonatorRecipe quick = RecipeTest.bar().with("noise.level", -100);
+        ResonatorRecipe slow = quick.withRiseMs(20);
+        float[] a = Renderer.asFitted(quick, 0, 0.1, 48_000).channel(0);
+        float[] b = Renderer.asFitted(slow, 0, 0.1, 48_000).channel(0);
+        for (int i = 0; i < a.length; i++) {
+            double gain = i < 960 ? 0.5 - 0.5 * Math.cos(Math.PI * i / 960) : 1;
+            assertThat((double) b[i]).isCloseTo(gain * a[i], within(1e-6));
+        }
+        Instrument one = new Instrument(slow, 48_000);
+        one.noteOn(slow.key(), slow.velocity().reference());
+        float[] c = new float[4800];
+        for (int at = 0; at < c.length; at += 37) {
+            one.render(c, at, Math.min(c.length, at + 37));
+        }
+        assertThat(c).containsExactly(b);
+    }
 }

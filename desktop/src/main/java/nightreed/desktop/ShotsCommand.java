@@ -86,7 +86,12 @@ final class ShotsCommand implements Callable<Integer> {
                     bench[0].shell().go(Stage6.BUILD);
                     return null;
                 });
-        await(bench[0], s -> s.recipe() instanceof StringRecipe && s.comparison() != null && s.moves() != null);
+        await(
+                bench[0],
+                s -> s.recipe() instanceof StringRecipe
+                        && s.comparison() != null
+                        && s.moves() != null
+                        && !s.tolerances().isEmpty());
         page(bench[0], stage[0], "build-string", () -> {});
         page(bench[0], stage[0], "guide", () -> bench[0].shell().openGuide("first-note"));
         page(bench[0], stage[0], "preferences", bench[0].shell()::openPreferences);

@@ -19,6 +19,7 @@ import nightreed.desktop.drawing.Ink;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
+import nightreed.desktop.reedbed.Strip;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.match.Comparison;
 import nightreed.match.Matcher;
@@ -114,6 +115,46 @@ class PicturesTest {
             robot.type(javafx.scene.input.KeyCode.ESCAPE);
             assertThat(axes.get(axes.size() - 1)).isEqualTo(whole);
         }
+    }
+
+    @ParameterizedTest
+    @EnumSource(Strip.Shows.class)
+    void theStripShowsRecordingAndImitationInEachOfItsPictures(Strip.Shows what) {
+        Side other = Matcher.predictedSide(side, recipe.with("noise.level", 14).with("mode.3.level", -40));
+        Axis[] axis = new Axis[1];
+        Reedbed bed = onStage(() -> {
+            Reedbed b = new Reedbed(new SimpleObjectProperty<>());
+            b.setOnAxis(a -> axis[0] = a);
+            b.setModel(BedModel.of(side.measurement(), bent, Axis.Kind.RATIO));
+            return b;
+        });
+        WaitForAsyncUtils.waitForAsyncFx(5000, () -> bed.snapshot(null, null));
+        assertThat(axis[0]).isNotNull();
+        Strip strip = onStage(() -> {
+            Strip s = new Strip(new SimpleObjectProperty<>());
+            s.setAxis(axis[0]);
+            s.show(what);
+            s.setSounds(side, other, nightreed.match.Listener.compare(side, other));
+            return s;
+        });
+        WritableImage image = WaitForAsyncUtils.waitForAsyncFx(5000, () -> strip.snapshot(null, null));
+        boolean heat = what == Strip.Shows.FIRST; // drawn in shades, not in the plain colours
+        assertThat(heat ? colours(image) : count(image, Ink.NIGHT.recording()))
+                .as(what.name())
+                .isGreaterThan(heat ? 200 : 15);
+        int theirs = count(image, Ink.NIGHT.imitation()) + count(image, Ink.NIGHT.audible());
+        assertThat(heat ? 99 : theirs).as(what.name()).isGreaterThan(10);
+        assertThat(strip.getAccessibleText()).isEqualTo(what.help());
+    }
+
+    private static int colours(WritableImage image) {
+        java.util.Set<Integer> seen = new java.util.HashSet<>();
+        for (int y = 0; y < image.getHeight(); y++) {
+            for (int x = 0; x < image.getWidth(); x++) {
+                seen.add(image.getPixelReader().getArgb(x, y));
+            }
+        }
+        return seen.size();
     }
 
     private static <T extends javafx.scene.Parent> T onStage(java.util.concurrent.Callable<T> make) {

@@ -8,7 +8,7 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.input.KeyCode;
 import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.settings.Preferences;
@@ -103,7 +103,7 @@ abstract class WindowTest {
     /** Presses a button the way Enter would. */
     final void press(String id) {
         fx(() -> {
-            find(id, Button.class).fire();
+            find(id, ButtonBase.class).fire();
             return null;
         });
         WaitForAsyncUtils.waitForFxEvents();

@@ -1,9 +1,11 @@
 package nightreed.match.start;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import nightreed.measure.FmLaw;
+import nightreed.music.Pitch;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.part.Envelope;
@@ -25,6 +27,33 @@ final class FmStart {
 
     private FmStart() {}
 
+    /** The best pairs that differ, and for a held note carriers and modulators at its harmonics. */
+    static List<FmRecipe> several(Ground g, int most) {
+        List<FmRecipe> out = new ArrayList<>(List.of(of(g)));
+        List<Choice> choices = ranked(g);
+        if (g.isHeld()) {
+            for (double[] cm : new double[][] {{1, 1}, {1, 2}, {2, 1}, {3, 1}, {4, 1}, {5, 1}}) {
+                choices.add(choice(cm[0] * g.f0(), cm[1] * g.f0(), 1.5));
+            }
+        }
+        for (Choice c : choices) {
+            if (out.size() < most) {
+                out.add(recipe(g, pairs(g, c)));
+            }
+        }
+        return out;
+    }
+
+    private static Choice choice(double carrier, double modulator, double index) {
+        Choice c = new Choice();
+        c.carrier = carrier;
+        c.modulator = modulator;
+        c.index = index;
+        c.hits = 1;
+        c.top = 1;
+        return c;
+    }
+
     static FmRecipe of(Ground g) {
         FmLaw law = g.measurement().fm();
         List<FmPair> pairs = new ArrayList<>();
@@ -40,24 +69,12 @@ final class FmStart {
                             Envelope.struck(0, Ground.limited(law.indexSeconds() * Math.log(1000), 0.01, 100), 0.3))
                     .withPhases(wrapped(law.carrierRad()), wrapped(law.modulatorRad())));
         } else {
-            Choice best = search(g);
-            String why = String.format(
-                    Locale.ROOT,
-                    "its sidebands fall on %d of the %d strongest partials",
-                    best.hits,
-                    Math.min(LINES, g.lines().size()));
-            g.say("pair.1", true, why);
-            Envelope amplitude = g.amplitude("pair.1.amp");
-            Envelope bend = g.brightness("pair.1.bend");
-            pairs.add(FmPair.of(
-                    0,
-                    Ground.limited(best.carrier / g.f0(), 0.05, 60),
-                    Ground.limited(best.modulator / g.f0(), 0.05, 60),
-                    best.index,
-                    amplitude,
-                    bend));
-            left(g, best, pairs);
+            pairs.addAll(pairs(g, ranked(g).get(0)));
         }
+        return recipe(g, pairs);
+    }
+
+    private static FmRecipe recipe(Ground g, List<FmPair> pairs) {
         return new FmRecipe(
                 g.key(),
                 g.cents(),
@@ -67,6 +84,27 @@ final class FmStart {
                 g.isHeld() ? 0 : 0.5,
                 new VelocityMap(0.7, 24, g.isHeld() ? 2 : 1),
                 g.movement(false));
+    }
+
+    private static List<FmPair> pairs(Ground g, Choice best) {
+        List<FmPair> pairs = new ArrayList<>();
+        String why = String.format(
+                Locale.ROOT,
+                "its sidebands fall on %d of the %d strongest partials",
+                best.hits,
+                Math.min(LINES, g.lines().size()));
+        g.say("pair.1", true, why);
+        Envelope amplitude = g.amplitude("pair.1.amp");
+        Envelope bend = g.brightness("pair.1.bend");
+        pairs.add(FmPair.of(
+                0,
+                Ground.limited(best.carrier / g.f0(), 0.05, 60),
+                Ground.limited(best.modulator / g.f0(), 0.05, 60),
+                best.index,
+                amplitude,
+                bend));
+        left(g, best, pairs);
+        return pairs;
     }
 
     private static double wrapped(double rad) {
@@ -83,7 +121,8 @@ final class FmStart {
         private double top; // amplitude of its strongest line
     }
 
-    private static Choice search(Ground g) {
+    /** Ways to place a pair, the best first, one for each carrier and modulator; never empty. */
+    private static List<Choice> ranked(Ground g) {
         List<Ground.Line> lines = g.lines().subList(0, Math.min(LINES, g.lines().size()));
         List<Double> modulators = new ArrayList<>();
         for (int i = 0; i < Math.min(8, lines.size()); i++) {
@@ -95,26 +134,31 @@ final class FmStart {
         if (g.isHeld()) {
             modulators.add(g.f0());
         }
-        Choice best = new Choice();
+        List<Choice> all = new ArrayList<>();
         for (int i = 0; i < Math.min(6, lines.size()); i++) {
             double c = lines.get(i).hz();
             for (double m : modulators) {
                 if (m < 0.2 * g.f0() || m > 20 * g.f0()) {
                     continue;
                 }
+                Choice best = new Choice();
                 for (double index : INDEXES) {
                     consider(g, lines, c, m, index, best);
                 }
+                if (all.stream().noneMatch(o -> near(o.carrier, c) && near(o.modulator, m))) {
+                    all.add(best);
+                }
             }
         }
-        if (best.cost == Double.POSITIVE_INFINITY) { // a single partial: a plain carrier
-            best.carrier = lines.get(0).hz();
-            best.modulator = lines.get(0).hz();
-            best.index = 0;
-            best.hits = 1;
-            best.top = 1;
+        all.sort(Comparator.comparingDouble(c -> c.cost));
+        if (all.isEmpty()) { // a single partial: a plain carrier
+            all.add(choice(lines.get(0).hz(), lines.get(0).hz(), 0));
         }
-        return best;
+        return all;
+    }
+
+    private static boolean near(double a, double b) {
+        return Math.abs(Pitch.cents(a, b)) < NEAR / 3;
     }
 
     /** Cost in dB: what the sidebands miss of the partials, and what they put where there is none. */

@@ -19,6 +19,8 @@ import nightreed.voice.formant.Followers;
 final class FormantStart {
     private static final double BARKS_APART = 1.5;
     private static final double STEP_SECONDS = 0.01;
+    private static final Oscillator SILENT =
+            new Oscillator(Wave.SAW, Oscillator.Feet.FEET_8, 1, 0, -80, 0.5, 0, false, 0, 0, 0);
 
     private FormantStart() {}
 
@@ -28,7 +30,37 @@ final class FormantStart {
                 .toList();
         boolean body = !g.measurement().traits().sources().isEmpty()
                 && g.measurement().traits().sources().get(0).wave() == SourceWave.Wave.OTHER;
-        return body && formants.size() >= 2 ? free(g, formants) : following(g);
+        return body && g.isPitched() && formants.size() >= 2 ? free(g, formants) : following(g);
+    }
+
+    /** As measured, and bands that follow the recording, driven by a saw and by the recording's own wave. */
+    static List<FormantRecipe> several(Ground g) {
+        List<FormantRecipe> out = new ArrayList<>(List.of(of(g)));
+        if (out.get(0).bank() == Bank.FORMANTS) {
+            out.add(following(g));
+        }
+        if (g.cycle() != null) {
+            FormantRecipe r = following(g);
+            out.add(new FormantRecipe(
+                    r.key(),
+                    r.tuningCents(),
+                    r.levelDb(),
+                    r.bank(),
+                    Oscillator.of(Wave.MEASURED, 1),
+                    g.cycle(),
+                    r.noiseDb(),
+                    r.bands(),
+                    r.tiltDbPerOctave(),
+                    r.shiftCents(),
+                    r.followAttackMs(),
+                    r.followDecayMs(),
+                    r.stepSeconds(),
+                    r.amplitude(),
+                    r.exciter(),
+                    r.velocity(),
+                    r.common()));
+        }
+        return out;
     }
 
     private static FormantRecipe free(Ground g, List<Formant> formants) {
@@ -56,11 +88,13 @@ final class FormantStart {
     private static FormantRecipe following(Ground g) {
         List<FormantBand> bands = new ArrayList<>();
         double top = Math.min(15_000, 0.42 * g.measurement().sampleRateHz());
-        for (double z = Math.max(1, Bark.of(0.6 * g.f0())); Bark.hz(z) < top; z += BARKS_APART) {
+        double lowest = g.isPitched() ? Bark.of(0.6 * g.f0()) : 1;
+        for (double z = Math.max(1, lowest); Bark.hz(z) < top; z += BARKS_APART) {
             double hz = Bark.hz(z);
             bands.add(FormantBand.of(hz, Bark.hz(z + BARKS_APART / 2) - Bark.hz(z - BARKS_APART / 2), 0, share(g, hz)));
         }
-        FormantRecipe flat = recipe(g, Bank.SIDE_BY_SIDE, bands, Envelope.held(0.001, 0.2), Oscillator.of(Wave.SAW, 1));
+        Oscillator source = g.isPitched() ? Oscillator.of(Wave.SAW, 1) : SILENT;
+        FormantRecipe flat = recipe(g, Bank.SIDE_BY_SIDE, bands, Envelope.held(0.001, 0.2), source);
         FormantRecipe moved =
                 Followers.follow(flat, g.side().clip(), g.measurement().onsetSeconds());
         g.say("band", true, "levels of the bands of the recording, over time");
@@ -85,8 +119,11 @@ final class FormantStart {
         return moved.withBands(out);
     }
 
-    /** Noise where no partial lies near; the wave elsewhere. */
+    /** Noise where no partial lies near, and everywhere if there are none; the wave elsewhere. */
     private static double share(Ground g, double hz) {
+        if (!g.isPitched()) {
+            return 1;
+        }
         double nearest = Double.POSITIVE_INFINITY;
         for (Ground.Line l : g.lines()) {
             nearest = Math.min(nearest, Math.abs(Bark.of(l.hz()) - Bark.of(hz)));
@@ -107,8 +144,8 @@ final class FormantStart {
                 bands,
                 0,
                 0,
-                3,
-                30,
+                g.isHeld() ? 3 : 1,
+                g.isHeld() ? 30 : 8, // what is struck falls fast
                 STEP_SECONDS,
                 amplitude,
                 g.strike(),

@@ -20,10 +20,14 @@ import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Route;
 import nightreed.recipe.part.Route.Source;
 import nightreed.recipe.part.Route.Target;
+import nightreed.recipe.part.SingleCycle;
 import nightreed.sound.UnusableSound;
 
 /** What all methods take from a measurement: pitch, level, courses, noise, movement. Notes down where each came from. */
 final class Ground {
+    /** Where a sound without a pitch is put on the keyboard: C4 [Hz]. */
+    private static final double USUAL_HZ = 261.63;
+
     private final Side side;
     private final Measurement m;
     private final List<Origin> origins = new ArrayList<>();
@@ -38,13 +42,21 @@ final class Ground {
 
     /** @throws UnusableSound if there is no pitch to build on */
     Ground(Side side) throws UnusableSound {
+        this(side, true);
+    }
+
+    /**
+     * @param pitched whether there has to be a pitch; without it there may be no lines, and the key is a usual one
+     * @throws UnusableSound if these are several notes, or there is no pitch and there has to be
+     */
+    Ground(Side side, boolean pitched) throws UnusableSound {
         this.side = side;
         this.m = side.measurement();
         if (m.isChord()) {
             throw new UnusableSound("These are several notes at once, and an imitation is of one: choose one of them on"
                     + " the Measure stage, or record them one by one.");
         }
-        if (m.f0Hz() == null) {
+        if (m.f0Hz() == null && pitched) {
             throw new UnusableSound("No pitch could be measured, so there is nothing to compute starting values from:"
                     + " use a longer or cleaner recording.");
         }
@@ -59,12 +71,14 @@ final class Ground {
             }
         }
         lines.sort(Comparator.comparingDouble(l -> -l.amplitude()));
-        if (lines.isEmpty()) {
+        if (lines.isEmpty() && pitched) {
             throw new UnusableSound(
                     "No partial stands clear of the noise, so there is nothing to compute starting values"
                             + " from: use a longer or cleaner recording.");
         }
-        say("tune", true, String.format(Locale.ROOT, "measured pitch %.2f Hz", m.f0Hz()));
+        boolean found = isPitched();
+        String tuned = found ? String.format(Locale.ROOT, "measured pitch %.2f Hz", m.f0Hz()) : "no pitch was found";
+        say("tune", found, tuned);
     }
 
     void say(String id, boolean measured, String why) {
@@ -87,8 +101,13 @@ final class Ground {
         return m.held() != null;
     }
 
+    /** Whether a pitch and lines of it were found. */
+    boolean isPitched() {
+        return m.f0Hz() != null && !lines.isEmpty();
+    }
+
     double f0() {
-        return m.f0Hz();
+        return m.f0Hz() == null ? USUAL_HZ : m.f0Hz();
     }
 
     int key() {
@@ -242,6 +261,32 @@ final class Ground {
                 false,
                 false,
                 List.of());
+    }
+
+    /** Harmonics as they were measured, for a wave of the recording's own; null if there are too few. */
+    SingleCycle cycle() {
+        double[] level = new double[65];
+        java.util.Arrays.fill(level, -120);
+        int last = 0;
+        for (Ground.Line l : lines) {
+            double n = l.hz() / f0();
+            int k = (int) Math.rint(n);
+            if (k >= 1 && k <= 64 && Math.abs(n - k) < 0.08 * Math.sqrt(k)) {
+                level[k] = Math.max(level[k], l.db() - lines.get(0).db());
+                last = Math.max(last, k);
+            }
+        }
+        if (last < 2) {
+            return null;
+        }
+        Double[] db = new Double[last];
+        Double[] rad = new Double[last];
+        for (int k = 1; k <= last; k++) {
+            db[k - 1] = level[k];
+            rad[k - 1] =
+                    Math.PI * k * (k - 1.0) / last - Math.PI / 2; // phases that keep the peak low (Schroeder, 1970)
+        }
+        return new SingleCycle(List.of(db), List.of(rad));
     }
 
     static double limited(double v, double least, double most) {

@@ -1,5 +1,7 @@
 package nightreed.match.start;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import nightreed.music.Pitch;
@@ -16,38 +18,74 @@ final class RingStart {
     private RingStart() {}
 
     static RingRecipe of(Ground g) {
+        List<Pair> pairs = g.isHeld() ? List.of() : pairs(g);
+        return pairs.isEmpty() ? harmonic(g, Wave.SAW) : sines(g, pairs.get(0));
+    }
+
+    /** The best pairs of lines, and waves that hold a harmonic series by themselves. */
+    static List<RingRecipe> several(Ground g, int most) {
+        List<RingRecipe> out = new ArrayList<>(List.of(of(g)));
+        if (g.cycle() != null) {
+            out.add(harmonic(g, Wave.MEASURED));
+        }
+        out.add(harmonic(g, Wave.PULSE));
+        out.add(harmonic(g, Wave.TRIANGLE));
+        for (Pair p : pairs(g)) {
+            if (out.size() < most) {
+                out.add(sines(g, p));
+            }
+        }
+        return out;
+    }
+
+    /**
+     * Two sines whose product is two of the lines.
+     *
+     * @param low   the lower sine, half the difference of the lines [Hz]
+     * @param high  the upper one, half their sum [Hz]
+     * @param line  amplitude of the weaker line, which is what a product, whose two lines are equally strong, can give
+     * @param worth amplitude that it explains
+     */
+    private record Pair(double low, double high, double line, double worth) {}
+
+    /** By falling worth. */
+    private static List<Pair> pairs(Ground g) {
         List<Ground.Line> lines = g.lines();
-        double low = g.f0();
-        double high = g.f0();
-        double best = -1;
-        double line = lines.get(0).amplitude(); // of sum and difference alike
-        for (int i = 0; i < Math.min(6, lines.size()) && !g.isHeld(); i++) {
+        List<Pair> out = new ArrayList<>();
+        for (int i = 0; i < Math.min(6, lines.size()); i++) {
             for (int k = 0; k < i; k++) {
                 double a = Math.abs(lines.get(i).hz() - lines.get(k).hz()) / 2;
                 double b = (lines.get(i).hz() + lines.get(k).hz()) / 2;
-                double dry = amplitudeAt(lines, a);
-                // the weaker of the two is what a product, whose two lines are equally strong, can give
-                double worth =
-                        2 * Math.min(lines.get(i).amplitude(), lines.get(k).amplitude()) + dry;
-                if (worth > best && a > 15) {
-                    best = worth;
-                    low = a;
-                    high = b;
-                    line = Math.min(lines.get(i).amplitude(), lines.get(k).amplitude());
+                double weaker = Math.min(lines.get(i).amplitude(), lines.get(k).amplitude());
+                if (a > 15) {
+                    out.add(new Pair(a, b, weaker, 2 * weaker + amplitudeAt(lines, a)));
                 }
             }
         }
-        boolean sines = best > 0;
-        double dry = sines ? amplitudeAt(lines, low) : lines.get(0).amplitude();
+        out.sort(Comparator.comparingDouble(p -> -p.worth));
+        return out;
+    }
+
+    private static RingRecipe sines(Ground g, Pair p) {
+        String why = String.format(
+                Locale.ROOT, "difference and sum are the partials at %.1f and %.1f Hz", p.high - p.low, p.high + p.low);
+        g.say("a.ratio", true, why);
+        g.say("b.ratio", true, why);
+        g.say("dry", true, "partial at the first oscillator's own frequency");
+        return recipe(g, Wave.SINE, p.low, p.high, amplitudeAt(g.lines(), p.low), p.line, null, 0);
+    }
+
+    /** A wave with harmonics, dry, and its product with a sine at unison, which fills the gaps. */
+    private static RingRecipe harmonic(Ground g, Wave wave) {
+        double line = g.lines().get(0).amplitude();
+        Filter filter = wave == Wave.MEASURED ? Filter.lowPass(18_000, 0.71) : Filter.lowPass(top(g), 0.71);
+        return recipe(g, wave, g.f0(), g.f0(), line, line, filter, wave == Wave.MEASURED ? -30 : 0);
+    }
+
+    private static RingRecipe recipe(
+            Ground g, Wave wave, double low, double high, double dry, double line, Filter filter, double ringDb) {
         double dryDb = dry <= 0 ? -80 : Ground.limited(20 * Math.log10(dry / (2 * line)), -60, 12);
-        if (sines) {
-            String why = String.format(
-                    Locale.ROOT, "difference and sum are the partials at %.1f and %.1f Hz", high - low, high + low);
-            g.say("a.ratio", true, why);
-            g.say("b.ratio", true, why);
-            g.say("dry", true, "partial at the first oscillator's own frequency");
-        }
-        double beat = lines.stream()
+        double beat = g.lines().stream()
                 .filter(l -> l.beatHz() != null)
                 .mapToDouble(Ground.Line::beatHz)
                 .findFirst()
@@ -56,21 +94,20 @@ final class RingStart {
         if (beat > 0) {
             g.say("drift", true, String.format(Locale.ROOT, "measured beat of %.2f Hz", beat));
         }
-        Wave wave = sines ? Wave.SINE : Wave.SAW;
         return new RingRecipe(
                 g.key(),
                 g.cents(),
                 -12,
                 Oscillator.of(wave, Ground.limited(low / g.f0(), 0.05, 40)),
                 Oscillator.of(Wave.SINE, Ground.limited(high / g.f0(), 0.05, 40)),
+                wave == Wave.MEASURED ? g.cycle() : null,
+                filter,
                 null,
-                sines ? null : Filter.lowPass(top(g), 0.71),
-                null,
-                0,
+                ringDb,
                 dryDb,
                 Ground.limited(beat / 4, 0.05, 10),
                 cents,
-                sines ? 0 : 60,
+                wave == Wave.SINE ? 0 : 60,
                 g.amplitude("amp"),
                 g.strike(),
                 VelocityMap.USUAL,

@@ -1,11 +1,12 @@
 package nightreed.match.start;
 
+import java.util.ArrayList;
 import java.util.List;
-import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.match.start.Start.Origin;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.UnusableSound;
 import nightreed.voice.Renderer;
 
@@ -29,7 +30,7 @@ public final class Starts {
     public static Start of(String method, Side recording) throws UnusableSound {
         if (method.equals("resonators")) {
             return new Start(
-                    Matcher.startingValues(recording),
+                    ResonatorStart.of(recording),
                     List.of(
                             new Origin("tune", true, "measured pitch"),
                             new Origin("level", true, "level of the strongest partial"),
@@ -37,7 +38,7 @@ public final class Starts {
                             new Origin("exciter", true, "measured rise of the waveform"),
                             new Origin("noise", true, "measured noise of the strike")));
         }
-        Ground ground = new Ground(recording);
+        Ground ground = new Ground(recording, !method.equals("formant")); // bands of noise need no pitch
         Recipe recipe = switch (method) {
             case "fm" -> FmStart.of(ground);
             case "ring" -> RingStart.of(ground);
@@ -50,6 +51,28 @@ public final class Starts {
         };
         ground.say("level", true, "as loud as the recording over its first " + SPAN + " s");
         return new Start(levelled(recipe, recording), ground.origins());
+    }
+
+    /**
+     * Several recipes of a method to begin a search with, the likeliest first.
+     *
+     * @throws UnusableSound if the recording gives nothing to build on
+     */
+    public static List<Recipe> several(String method, Side recording) throws UnusableSound {
+        List<? extends Recipe> all = switch (method) {
+            case "fm" -> FmStart.several(new Ground(recording), 10);
+            case "ring" -> RingStart.several(new Ground(recording), 10);
+            case "formant" -> FormantStart.several(new Ground(recording, false));
+            case "string" -> StringStart.several(new Ground(recording));
+            case "subtractive" -> SubtractiveStart.several(new Ground(recording));
+            case "resonators" -> ResonatorStart.several(recording);
+            default -> List.of(of(method, recording).recipe());
+        };
+        List<Recipe> out = new ArrayList<>();
+        for (Recipe r : all) {
+            out.add(r instanceof ResonatorRecipe ? r : levelled(r, recording));
+        }
+        return out;
     }
 
     /** With the level that makes it as loud as the recording, on its own key. */

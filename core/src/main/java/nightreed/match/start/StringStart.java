@@ -1,5 +1,6 @@
 package nightreed.match.start;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import nightreed.measure.Partial;
@@ -57,6 +58,44 @@ final class StringStart {
                 new KeyTracking(0.4, 0.5),
                 VelocityMap.USUAL,
                 g.movement(false));
+    }
+
+    /** Plucked at other points, filled with noise, or bowed in the other way. */
+    static List<StringRecipe> several(Ground g) {
+        StringRecipe first = of(g);
+        List<StringRecipe> out = new ArrayList<>(List.of(first));
+        if (g.isHeld()) {
+            out.add(driven(first, Drive.ZIGZAG, 0.1));
+            out.add(driven(first, Drive.FRICTION, 0.2));
+            return out;
+        }
+        for (double point : new double[] {0, 0.08, 0.13, 0.2, 0.3, 0.42}) {
+            out.add(driven(first, Drive.PULSE, point));
+        }
+        out.add(driven(first, Drive.BURST, first.pluckPoint()));
+        return out;
+    }
+
+    private static StringRecipe driven(StringRecipe r, Drive drive, double point) {
+        return new StringRecipe(
+                r.key(),
+                r.tuningCents(),
+                r.levelDb(),
+                drive,
+                r.exciter(),
+                r.bow(),
+                r.loss(),
+                r.stiffness(),
+                point,
+                r.inverted(),
+                r.second(),
+                r.gainOctaves(),
+                r.gainEnvelope(),
+                r.amplitude(),
+                r.damperT60Seconds(),
+                r.keyTracking(),
+                r.velocity(),
+                r.common());
     }
 
     private static boolean oddOnly(Ground g) {

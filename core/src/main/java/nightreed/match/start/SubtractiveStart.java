@@ -1,5 +1,6 @@
 package nightreed.match.start;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import nightreed.measure.Brightness;
@@ -22,11 +23,39 @@ import nightreed.recipe.part.VelocityMap;
 final class SubtractiveStart {
     private SubtractiveStart() {}
 
+    /** The likeliest source, then the recording's own cycle, then the plain waves, through filters of either slope. */
+    static List<SubtractiveRecipe> several(Ground g) {
+        SubtractiveRecipe first = of(g);
+        List<SubtractiveRecipe> out = new ArrayList<>(List.of(first));
+        Envelope amplitude = first.amplitude();
+        if (first.cycle() != null && first.oscillators().get(0).wave() != Wave.MEASURED) {
+            out.add(recipe(g, Wave.MEASURED, 0.5, filter(g, null, Wave.MEASURED), amplitude));
+        }
+        Filter f = filter(g, null, Wave.SAW);
+        for (Slope slope : List.of(Slope.DB_12, Slope.DB_24)) {
+            Filter bent = new Filter(
+                    f.kind(),
+                    slope,
+                    f.cutoffHz(),
+                    f.q(),
+                    f.keyTracking(),
+                    f.envelopeOctaves(),
+                    f.velocityOctaves(),
+                    f.driveDb(),
+                    f.envelope());
+            out.add(recipe(g, Wave.SAW, 0.5, bent, amplitude));
+            out.add(recipe(g, Wave.PULSE, 0.5, bent, amplitude));
+            out.add(recipe(g, Wave.PULSE, 0.2, bent, amplitude));
+        }
+        out.add(recipe(g, Wave.TRIANGLE, 0.5, f, amplitude));
+        return out;
+    }
+
     static SubtractiveRecipe of(Ground g) {
         Measurement m = g.measurement();
         SourceWave source =
                 m.traits().sources().isEmpty() ? null : m.traits().sources().get(0);
-        SingleCycle cycle = cycle(g);
+        SingleCycle cycle = g.cycle();
         Wave wave = Wave.SAW;
         double width = 0.5;
         if (source != null) {
@@ -51,46 +80,23 @@ final class SubtractiveStart {
             wave = Wave.MEASURED;
             g.say("osc.1", true, "one cycle of the recording");
         }
-        Envelope amplitude = g.amplitude("amp");
+        return recipe(g, wave, width, filter(g, source, wave), g.amplitude("amp"));
+    }
+
+    private static SubtractiveRecipe recipe(Ground g, Wave wave, double width, Filter filter, Envelope amplitude) {
         return new SubtractiveRecipe(
                 g.key(),
                 g.cents(),
                 -12,
                 List.of(new Oscillator(wave, Feet.FEET_8, 1, 0, 0, width, 0, false, 0, 0, 0)),
-                cycle,
+                g.cycle(),
                 null,
                 breath(g),
-                filter(g, source, wave),
+                filter,
                 amplitude,
                 g.strike(),
                 new VelocityMap(0.7, 24, 1),
                 g.movement(true));
-    }
-
-    /** Harmonics as they were measured, for a wave of the recording's own; null if there are too few. */
-    private static SingleCycle cycle(Ground g) {
-        double[] level = new double[65];
-        java.util.Arrays.fill(level, -120);
-        int last = 0;
-        for (Ground.Line l : g.lines()) {
-            double n = l.hz() / g.f0();
-            int k = (int) Math.rint(n);
-            if (k >= 1 && k <= 64 && Math.abs(n - k) < 0.08 * Math.sqrt(k)) {
-                level[k] = Math.max(level[k], l.db() - g.lines().get(0).db());
-                last = Math.max(last, k);
-            }
-        }
-        if (last < 2) {
-            return null;
-        }
-        Double[] db = new Double[last];
-        Double[] rad = new Double[last];
-        for (int k = 1; k <= last; k++) {
-            db[k - 1] = level[k];
-            rad[k - 1] =
-                    Math.PI * k * (k - 1.0) / last - Math.PI / 2; // phases that keep the peak low (Schroeder, 1970)
-        }
-        return new SingleCycle(List.of(db), List.of(rad));
     }
 
     private static Breath breath(Ground g) {

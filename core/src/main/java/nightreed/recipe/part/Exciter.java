@@ -68,6 +68,10 @@ public record Exciter(
         Dials.check(Exciter.class, contactMs, noiseDb, noiseT60Ms, noiseLowHz, noiseHighHz);
     }
 
+    public Exciter withContactMs(double ms) {
+        return new Exciter(ms, noiseDb, noiseT60Ms, noiseLowHz, noiseHighHz);
+    }
+
     public boolean noisy() {
         return noiseDb > OFF_DB;
     }

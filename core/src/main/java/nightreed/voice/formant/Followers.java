@@ -24,18 +24,8 @@ public final class Followers {
      * @return a recipe whose bands follow; where the recording ends they go on falling as they fell
      */
     public static FormantRecipe follow(FormantRecipe recipe, Clip clip, double fromSeconds) {
-        double[] x = clip.mixed();
-        double fs = clip.sampleRateHz();
-        int first = (int) Math.max(0, fromSeconds * fs);
-        int step = (int) Math.max(BLOCK, Math.rint(recipe.stepSeconds() * fs / BLOCK) * BLOCK);
-        int steps = Math.min(4000, Math.max(1, (x.length - first) / step));
+        double[][] power = powers(recipe, clip, fromSeconds);
         int n = recipe.bands().size();
-        double[][] power = new double[n][steps];
-        if (recipe.bank() == Bank.SIDE_BY_SIDE) {
-            split(recipe, x, fs, first, step, power);
-        } else {
-            resonate(recipe, x, fs, first, step, power);
-        }
         double most = 1e-20;
         for (double[] p : power) {
             for (double v : p) {
@@ -60,6 +50,22 @@ public final class Followers {
                     path));
         }
         return recipe.withBands(out);
+    }
+
+    /** Mean power that each band takes out of a sound [band][step of the recipe]. */
+    public static double[][] powers(FormantRecipe recipe, Clip clip, double fromSeconds) {
+        double[] x = clip.mixed();
+        double fs = clip.sampleRateHz();
+        int first = (int) Math.max(0, fromSeconds * fs);
+        int step = (int) Math.max(BLOCK, Math.rint(recipe.stepSeconds() * fs / BLOCK) * BLOCK);
+        int steps = Math.min(4000, Math.max(1, (x.length - first) / step));
+        double[][] power = new double[recipe.bands().size()][steps];
+        if (recipe.bank() == Bank.SIDE_BY_SIDE) {
+            split(recipe, x, fs, first, step, power);
+        } else {
+            resonate(recipe, x, fs, first, step, power);
+        }
+        return power;
     }
 
     private static void split(FormantRecipe r, double[] x, double fs, int first, int step, double[][] power) {

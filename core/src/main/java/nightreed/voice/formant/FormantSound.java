@@ -116,6 +116,9 @@ public final class FormantSound implements Sound<FormantRecipe> {
         shiftedBy = Double.NaN;
         java.util.Arrays.fill(followed, 0);
         follow(r, note);
+        if (common) {
+            field.use(set);
+        }
         for (int i = 0; i < bands; i++) {
             gain[i] = target(r, note, i, 1e-3);
         }

@@ -21,6 +21,7 @@ public final class NoiseField implements Shared<FormantRecipe> {
     private final float[][][] kept; // [set][band][ring]
     private final double[] rest = new double[Note.STEP];
     private final double[] low = new double[Note.STEP];
+    private final boolean[] running = new boolean[SETS]; // whether a note has asked for it yet
     private FormantRecipe placed;
     private boolean wanted;
     private long at;
@@ -35,8 +36,16 @@ public final class NoiseField implements Shared<FormantRecipe> {
             banks[s] = new SplitBank(bands, sampleRateHz);
         }
         step(like);
-        for (int k = 0; k < KEPT && wanted; k += Note.STEP) {
-            render(Note.STEP);
+    }
+
+    /** A note is going to hear a set: from now on it is made, and what of it lies behind is made up for. */
+    void use(int set) {
+        int s = set & SETS - 1;
+        if (wanted && !running[s]) {
+            running[s] = true;
+            for (int k = KEPT; k > 0; k -= Note.STEP) {
+                render(s, at - k, Note.STEP);
+            }
         }
     }
 
@@ -75,19 +84,25 @@ public final class NoiseField implements Shared<FormantRecipe> {
     @Override
     public void render(int n) {
         for (int s = 0; s < SETS && wanted; s++) {
-            for (int i = 0; i < n; i++) {
-                rest[i] = sources[s].white();
-            }
-            banks[s].split(0, rest, low, n);
-            for (int b = 0; b < bands; b++) {
-                banks[s].split(b + 1, rest, low, n);
-                float[] ring = kept[s][b];
-                for (int i = 0; i < n; i++) {
-                    ring[(int) (at + i & KEPT - 1)] = (float) low[i];
-                }
+            if (running[s]) {
+                render(s, at, n);
             }
         }
         at += n;
+    }
+
+    private void render(int s, long from, int n) {
+        for (int i = 0; i < n; i++) {
+            rest[i] = sources[s].white();
+        }
+        banks[s].split(0, rest, low, n);
+        for (int b = 0; b < bands; b++) {
+            banks[s].split(b + 1, rest, low, n);
+            float[] ring = kept[s][b];
+            for (int i = 0; i < n; i++) {
+                ring[(int) (from + i & KEPT - 1)] = (float) low[i];
+            }
+        }
     }
 
     /** A moment for a note to hear the noise from [samples ago]. @param chance -1 to 1 */

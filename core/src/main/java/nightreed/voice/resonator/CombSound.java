@@ -8,6 +8,7 @@ import nightreed.voice.note.ContactPulse;
 import nightreed.voice.note.Loudness;
 import nightreed.voice.note.MovingFilter;
 import nightreed.voice.note.Note;
+import nightreed.voice.note.Rise;
 import nightreed.voice.note.Sound;
 import nightreed.voice.note.StrikeNoise;
 import nightreed.voice.string.LoopDesign;
@@ -30,6 +31,7 @@ public final class CombSound implements Sound<ResonatorRecipe> {
     private final StrikeNoise noise;
     private final MovingFilter before;
     private final FeedPlayer feed;
+    private final Rise rise;
     private final double[] tuned;
     private double tunedDecay = 1;
     private boolean filtered;
@@ -54,6 +56,7 @@ public final class CombSound implements Sound<ResonatorRecipe> {
         noise = new StrikeNoise(fs);
         before = new MovingFilter(fs);
         this.feed = new FeedPlayer(feed, fs);
+        this.rise = new Rise(sampleRateHz);
     }
 
     @Override
@@ -69,6 +72,7 @@ public final class CombSound implements Sound<ResonatorRecipe> {
         contact.start(ms, amplitude / contact.peak(ms));
         noise.start(r.exciter(), 1 / follow, 1, amplitude, note.seed());
         feed.start();
+        rise.start(r.riseMs());
         quiet = 0;
         loudness.start();
         follow(r, note);
@@ -148,6 +152,7 @@ public final class CombSound implements Sound<ResonatorRecipe> {
                 done += some;
             }
         }
+        rise.fade(sum, n);
         for (int i = 0; i < n; i++) {
             left[from + i] += sum[i];
         }

@@ -7,6 +7,7 @@ import nightreed.recipe.part.Route.Target;
 import nightreed.voice.note.ContactPulse;
 import nightreed.voice.note.MovingFilter;
 import nightreed.voice.note.Note;
+import nightreed.voice.note.Rise;
 import nightreed.voice.note.Sound;
 import nightreed.voice.note.StrikeNoise;
 
@@ -38,6 +39,8 @@ public final class ModeSound implements Sound<ResonatorRecipe> {
     private final StrikeNoise noise;
     private final MovingFilter before;
     private final FeedPlayer feed;
+    private final Rise rise;
+    private final double[] rising = new double[Note.STEP];
     private final double[][] cosines = new double[most][Note.STEP];
     private final double[][] sines = new double[most][Note.STEP];
     private boolean powersReady;
@@ -60,6 +63,7 @@ public final class ModeSound implements Sound<ResonatorRecipe> {
         this.noise = new StrikeNoise(fs);
         this.before = new MovingFilter(fs);
         this.feed = new FeedPlayer(feed, fs);
+        this.rise = new Rise(fs);
     }
 
     @Override
@@ -87,6 +91,7 @@ public final class ModeSound implements Sound<ResonatorRecipe> {
         double reference = contact.pole(recipe.exciter().contactMs());
         contact.start(recipe.exciter().contactMs() * recipe.velocity().contactFactorAt(velocity) * follow, 1);
         feed.start();
+        rise.start(recipe.riseMs());
         double level = amplitude(recipe.levelDb() + recipe.velocity().levelDbAt(velocity));
         modes = recipe.modes().size();
         filtered = recipe.common().before() != null;
@@ -229,13 +234,26 @@ public final class ModeSound implements Sound<ResonatorRecipe> {
     @Override
     public void render(double[] left, double[] right, int from, int to) {
         int n = to - from;
-        if (free) {
-            ring(left, from, n);
+        if (rise.over()) {
+            ringOrPush(left, from, n);
         } else {
-            push(left, from, n);
+            java.util.Arrays.fill(rising, 0, n, 0);
+            ringOrPush(rising, 0, n);
+            rise.fade(rising, n);
+            for (int t = 0; t < n; t++) {
+                left[from + t] += rising[t];
+            }
         }
         if (!noise.over()) {
             noise.add(left, from, to, noiseGain);
+        }
+    }
+
+    private void ringOrPush(double[] out, int from, int n) {
+        if (free) {
+            ring(out, from, n);
+        } else {
+            push(out, from, n);
         }
     }
 

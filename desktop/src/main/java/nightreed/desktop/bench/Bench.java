@@ -27,6 +27,12 @@ import nightreed.match.Move;
 import nightreed.match.NextMoves;
 import nightreed.match.Side;
 import nightreed.match.Tolerances;
+import nightreed.match.fit.Adviser;
+import nightreed.match.fit.Adviser.Ranked;
+import nightreed.match.fit.Fits;
+import nightreed.match.fit.Fitted;
+import nightreed.match.fit.Plan;
+import nightreed.match.fit.Sensitivity;
 import nightreed.match.start.Start;
 import nightreed.match.start.Starts;
 import nightreed.measure.Hand;
@@ -70,7 +76,10 @@ public final class Bench {
     private final ReadOnlyObjectWrapper<TaskState> task = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> message = new ReadOnlyObjectWrapper<>();
     private final SimpleObjectProperty<Emphasis> emphasised = new SimpleObjectProperty<>();
+    private static final long SHOWN_EVERY_NANOS = 50_000_000;
+
     private final SimpleObjectProperty<Start> started = new SimpleObjectProperty<>();
+    private final SimpleObjectProperty<List<Ranked>> ranking = new SimpleObjectProperty<>();
     private final SimpleObjectProperty<Partial> selected = new SimpleObjectProperty<>();
     private final Controllers controllers;
     private final AtomicLong version = new AtomicLong();
@@ -493,24 +502,92 @@ public final class Bench {
 
     // ---- shaping ----
 
-    /** Fits resonators to the recording, from the measurement. */
+    /** Fits the method in use to the recording, from the measurement; resonators if there is none yet. */
     public void fit() {
+        BenchState at = state();
+        fit(at.recipe() == null ? "resonators" : at.recipe().method(), false);
+    }
+
+    /** Goes on from the recipe as it is, without what is locked. */
+    public void fitFromHere() {
+        BenchState at = state();
+        if (at.recipe() != null) {
+            fit(at.recipe().method(), true);
+        }
+    }
+
+    private void fit(String method, boolean fromHere) {
         BenchState at = state();
         if (at.recording() == null) {
             tell("There is no recording to fit yet: bring one in on the Brief stage.");
             return;
         }
-        run("fitting resonators", progress -> {
-            ResonatorRecipe recipe = Matcher.fit(at.recording(), progress);
-            Comparison close = Matcher.predict(at.recording(), recipe);
-            Snapshot next = at.snapshot().withFit(recipe);
-            write(() -> {
-                waiting.add(new Edit(at.current(), "fit resonators", next));
-                show(at.current(), next, at);
-                flush();
-                project.addTake(at.current(), "fit, " + recipe.modes().size() + " modes", "", close, recipe);
-                history(at.current());
-            });
+        Plan plan = fromHere ? Plan.USUAL.from(at.recipe(), at.snapshot().locked()) : afresh(at, method);
+        String label = (fromHere ? "fit from here, " : "fit ") + method;
+        run("fitting " + method, progress -> {
+            Fitted fitted = Fits.of(method, at.recording(), plan, progress);
+            keep(at, label, fitted);
+        });
+    }
+
+    /** From the measurement, but with what is locked in a recipe of that method. */
+    private static Plan afresh(BenchState at, String method) {
+        boolean keeps = at.recipe() != null
+                && at.recipe().method().equals(method)
+                && !at.snapshot().locked().isEmpty();
+        return keeps ? Plan.USUAL.keeping(at.recipe(), at.snapshot().locked()) : Plan.USUAL;
+    }
+
+    /** Locks a value, so that no fit and no advice moves it, or sets it free. */
+    public void lock(Parameter p, boolean locked) {
+        BenchState at = state();
+        if (at.recipe() != null) {
+            Snapshot next = at.snapshot().withLocked(p.id(), locked);
+            state.set(at.withSnapshot(next));
+            follow(); // advice may not name it any more
+            commit((locked ? "lock " : "unlock ") + p.name(), next);
+        }
+    }
+
+    /**
+     * Tries every method, the most promising first; the nearest comes on the bench, and each becomes a take.
+     *
+     * @param seconds that it may take together; infinite for as long as it needs
+     */
+    public void matchAll(double seconds) {
+        BenchState at = state();
+        if (at.recording() == null) {
+            tell("There is no recording to match yet: bring one in on the Brief stage.");
+            return;
+        }
+        run("trying all methods", progress -> {
+            List<Ranked> found =
+                    Adviser.after(Fits.of(Starts.METHODS, at.recording(), Plan.USUAL.within(seconds), progress));
+            ui.execute(() -> ranking.set(found));
+            for (int i = found.size() - 1; i > 0; i--) {
+                Fitted f = found.get(i).fitted();
+                write(() -> project.addTake(at.current(), "match, " + f.method(), "", f.comparison(), f.recipe()));
+            }
+            keep(at, "match, " + found.get(0).fitted().method(), found.get(0).fitted());
+        });
+    }
+
+    /** What the last try of all methods found, the nearest first; null before there was one. */
+    public ReadOnlyObjectProperty<List<Ranked>> rankingProperty() {
+        return ranking;
+    }
+
+    private void keep(BenchState at, String label, Fitted fitted) {
+        Snapshot next = at.snapshot().withFit(fitted.recipe());
+        Comparison shown = Matcher.isPlain(at.recording(), fitted.recipe()) // as the bench will show it
+                ? Matcher.predict(at.recording(), (ResonatorRecipe) fitted.recipe())
+                : fitted.comparison();
+        write(() -> {
+            waiting.add(new Edit(at.current(), label, next));
+            show(at.current(), next, at);
+            flush();
+            project.addTake(at.current(), label, Adviser.cost(fitted.recipe()), shown, fitted.recipe());
+            history(at.current());
         });
     }
 
@@ -557,7 +634,7 @@ public final class Bench {
         follower.execute(() -> {
             if (version.get() == mine) {
                 Comparison last = at.comparison();
-                Clip clip = Matcher.render(heard, at.recording().measurement());
+                Clip clip = Matcher.render(heard, at.recording());
                 desk.load(at.recording().clip(), clip, last == null ? 0 : last.gainDb());
             }
         });
@@ -856,9 +933,11 @@ public final class Bench {
 
     private void compare(long mine, BenchState at) {
         try {
-            if (!Matcher.isPlain(at.recipe())) { // it takes a while to be measured, and is wanted in the ears at once
+            if (!Matcher.isPlain(
+                    at.recording(),
+                    at.recipe())) { // it takes a while to be measured, and is wanted in the ears at once
                 Comparison last = at.comparison();
-                Clip heard = Matcher.render(at.recipe(), at.recording().measurement());
+                Clip heard = Matcher.render(at.recipe(), at.recording());
                 desk.load(at.recording().clip(), heard, last == null ? 0 : last.gainDb());
             }
             Side imitation = Matcher.imitation(at.recording(), at.recipe());
@@ -881,17 +960,23 @@ public final class Bench {
                 throw new CancellationException();
             }
         };
-        if (!Matcher.isPlain(at.recipe())) {
-            onlyIf(mine, () -> state.set(state().withAdvice(List.of(), Map.of())));
-            return;
-        }
-        ResonatorRecipe recipe = (ResonatorRecipe) at.recipe();
+        Recipe recipe = at.recipe();
         try {
-            List<Move> moves = NextMoves.of(at.recording(), recipe, comparison, unlessOvertaken);
-            onlyIf(mine, () -> state.set(state().withAdvice(moves, state().tolerances())));
-            unlessOvertaken.report(0, "");
-            Map<String, Tolerances.Span> spans = Tolerances.of(at.recording(), recipe, unlessOvertaken);
-            onlyIf(mine, () -> state.set(state().withAdvice(moves, spans)));
+            if (Matcher.isPlain(at.recording(), recipe)) {
+                List<Move> moves =
+                        NextMoves.of(at.recording(), recipe, at.snapshot().locked(), comparison, unlessOvertaken);
+                onlyIf(mine, () -> state.set(state().withAdvice(moves, state().tolerances())));
+                unlessOvertaken.report(0, "");
+                Map<String, Tolerances.Span> spans = Tolerances.of(at.recording(), recipe, unlessOvertaken);
+                onlyIf(mine, () -> state.set(state().withAdvice(moves, spans)));
+            } else { // both from the same renders
+                Sensitivity s =
+                        Sensitivity.of(at.recording(), recipe, at.snapshot().locked(), unlessOvertaken);
+                List<Move> moves = s.moves(comparison, unlessOvertaken);
+                onlyIf(mine, () -> state.set(state().withAdvice(moves, state().tolerances())));
+                Map<String, Tolerances.Span> spans = s.spans();
+                onlyIf(mine, () -> state.set(state().withAdvice(moves, spans)));
+            }
         } catch (CancellationException overtaken) {
             LOG.debug("advice overtaken by a newer value");
         }
@@ -917,6 +1002,7 @@ public final class Bench {
             return;
         }
         AtomicBoolean stop = new AtomicBoolean();
+        AtomicLong shown = new AtomicLong(System.nanoTime());
         cancelled = stop;
         task.set(new TaskState(name, "", 0));
         worker.execute(() -> {
@@ -924,6 +1010,11 @@ public final class Bench {
                 work.run((fraction, doing) -> {
                     if (stop.get()) {
                         throw new CancellationException();
+                    }
+                    long last = shown.get();
+                    boolean due = System.nanoTime() - last > SHOWN_EVERY_NANOS;
+                    if (!due || !shown.compareAndSet(last, System.nanoTime())) {
+                        return; // a search reports each of its renders
                     }
                     TaskState now = new TaskState(name, doing, fraction);
                     ui.execute(() -> {

@@ -7,6 +7,8 @@ import nightreed.match.Comparison;
 import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
+import nightreed.match.fit.Fits;
+import nightreed.match.fit.Plan;
 import nightreed.match.start.Starts;
 import nightreed.measure.Progress;
 import nightreed.project.Imitation;
@@ -102,7 +104,8 @@ public final class DemoProject {
         p.commit(i, "recording", s);
         ResonatorRecipe start = Matcher.startingValues(side);
         p.addTake(i, "starting values", "as measured", Matcher.predict(side, start), start);
-        ResonatorRecipe fitted = Matcher.fit(side, progress.part(0.3, 1));
+        ResonatorRecipe fitted = (ResonatorRecipe)
+                Fits.of("resonators", side, Plan.USUAL, progress.part(0.3, 1)).recipe();
         s = new Snapshot(recording, fitted, fitted, note);
         p.commit(i, "fit resonators", s);
         p.addTake(i, "fit, " + fitted.modes().size() + " modes", "", Matcher.predict(side, fitted), fitted);

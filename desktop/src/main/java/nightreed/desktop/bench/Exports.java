@@ -9,7 +9,6 @@ import nightreed.match.Matcher;
 import nightreed.match.Tolerances;
 import nightreed.measure.Progress;
 import nightreed.recipe.RecipeJson;
-import nightreed.recipe.ResonatorRecipe;
 import nightreed.sheet.PartialCsv;
 import nightreed.sheet.PatchSheet;
 import nightreed.sound.SafeFiles;
@@ -33,8 +32,8 @@ final class Exports {
         Path partials = folder.resolve(stem + "-partials.csv");
         progress.report(0.1, "computing how far each value may move");
         // only where a moved value can be judged without listening is it known how far it may move
-        var tolerances = s.tolerances().isEmpty() && Matcher.isPlain(s.recipe())
-                ? Tolerances.of(s.recording(), (ResonatorRecipe) s.recipe(), progress.part(0.1, 0.6))
+        var tolerances = s.tolerances().isEmpty()
+                ? Tolerances.of(s.recording(), s.recipe(), progress.part(0.1, 0.6))
                 : s.tolerances();
         var comparison = Listener.compare(s.recording(), Matcher.imitation(s.recording(), s.recipe()));
         progress.report(0.6, "writing");
@@ -49,7 +48,7 @@ final class Exports {
                         tolerances,
                         comparison,
                         s.snapshot().note()));
-        WavFiles.write(Matcher.render(s.recipe(), s.recording().measurement()), WavFiles.Format.PCM24, sound);
+        WavFiles.write(Matcher.render(s.recipe(), s.recording()), WavFiles.Format.PCM24, sound);
         SafeFiles.write(recipe, RecipeJson.text(s.recipe()));
         SafeFiles.write(partials, PartialCsv.text(s.recording().measurement()));
         return List.of(sheet, sound, recipe, partials);

@@ -50,9 +50,6 @@ public final class RecordingStrip extends Drawing {
     private static final double FIRST_SECONDS = 0.1;
     private static final double FIRST_RANGE_DB = 42;
 
-    /** The brightness of what is weaker than this is that of the leftovers [dB]. */
-    private static final double BRIGHTNESS_RANGE_DB = 40;
-
     /** Levels and noise under this are not shown [dB]. */
     private static final double LOWEST_DB = -80;
 
@@ -280,40 +277,15 @@ public final class RecordingStrip extends Drawing {
         if (brightness == null) {
             brightness = BrightnessPath.of(side.clip(), measurement());
         }
-        int last = 0;
-        for (int f = 0; f < brightness.levelDb().length; f++) {
-            last = brightness.levelDb()[f] > -BRIGHTNESS_RANGE_DB
-                            && !Double.isNaN(brightness.centroidHz()[f])
-                    ? f
-                    : last;
-        }
+        int last = StripGround.lastClear(brightness);
         if (last < 1) {
             s.instead("Brightness: too short to follow.");
             return;
         }
         GraphicsContext g = s.g();
         g.setStroke(Ink.of(g).recording());
-        g.setLineWidth(2);
-        g.beginPath();
-        boolean begun = false;
-        for (int f = 0; f <= last; f++) {
-            double hz = brightness.centroidHz()[f];
-            if (hz > 0) {
-                double x = Math.max(StripGround.LEFT, Math.min(s.right(), s.x(hz)));
-                double y = s.top() + (s.foot() - s.top()) * f / last;
-                if (begun) {
-                    g.lineTo(x, y);
-                } else {
-                    g.moveTo(x, y);
-                    begun = true;
-                }
-            }
-        }
-        g.stroke();
-        double seconds = last * brightness.hopSeconds();
-        for (int q = 1; q <= 3; q++) {
-            s.line(s.top() + (s.foot() - s.top()) * q / 4, String.format(Locale.ROOT, "%.2fs", seconds * q / 4));
-        }
+        s.trace(brightness, last, last);
+        s.quarters(last * brightness.hopSeconds());
         caption.set("centroid, from the strike down");
     }
 

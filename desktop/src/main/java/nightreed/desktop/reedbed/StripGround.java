@@ -5,6 +5,7 @@ import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Ink;
+import nightreed.measure.BrightnessPath;
 
 /** What all strips share: places on the axis of the bed, scale lines, and the marks of the two sounds. */
 record StripGround(GraphicsContext g, Axis axis, double w, double h) {
@@ -106,5 +107,46 @@ record StripGround(GraphicsContext g, Axis axis, double w, double h) {
         g.setStroke(Ink.of(g).recording());
         g.setLineWidth(1);
         g.strokeLine(x, Math.max(3, top), x, Math.min(h - 3, foot));
+    }
+
+    /** The brightness of what is weaker than this is that of the leftovers [dB]. */
+    private static final double BRIGHTNESS_RANGE_DB = 40;
+
+    /** Last frame whose brightness is worth showing; 0 if there is none. */
+    static int lastClear(BrightnessPath p) {
+        int last = 0;
+        for (int f = 0; f < p.levelDb().length; f++) {
+            last = p.levelDb()[f] > -BRIGHTNESS_RANGE_DB && p.centroidHz()[f] > 0 ? f : last;
+        }
+        return last;
+    }
+
+    /** The centroid as a line that runs down, in the stroke that is set, up to a frame. @param foot frame at the foot */
+    void trace(BrightnessPath p, int last, int foot) {
+        g.setLineWidth(2);
+        g.beginPath();
+        boolean begun = false;
+        for (int f = 0; f <= Math.min(last, p.centroidHz().length - 1); f++) {
+            double hz = p.centroidHz()[f];
+            if (!(hz > 0)) {
+                continue;
+            }
+            double x = Math.max(LEFT, Math.min(right(), x(hz)));
+            double y = top() + (foot() - top()) * f / foot;
+            if (begun) {
+                g.lineTo(x, y);
+            } else {
+                g.moveTo(x, y);
+                begun = true;
+            }
+        }
+        g.stroke();
+    }
+
+    /** Lines at the quarters of a time that runs down [s]. */
+    void quarters(double seconds) {
+        for (int q = 1; q <= 3; q++) {
+            line(top() + (foot() - top()) * q / 4, String.format(Locale.ROOT, "%.2fs", seconds * q / 4));
+        }
     }
 }

@@ -1,11 +1,13 @@
 package nightreed.desktop.stage;
 
+import java.util.List;
 import java.util.Map;
 import javafx.beans.value.ChangeListener;
 import javafx.beans.value.WeakChangeListener;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
 import nightreed.desktop.bench.Bench;
+import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.bench.Controllers;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.recipe.part.Parameter;
@@ -18,25 +20,37 @@ final class BenchRulers {
         Ruler ruler = new Ruler(p, bench::set);
         Controllers controllers = bench.controllers();
         ruler.setOnContextMenuRequested(e -> {
-            menu(p, controllers).show(ruler, e.getScreenX(), e.getScreenY());
+            menu(p, bench).show(ruler, e.getScreenX(), e.getScreenY());
             e.consume();
         });
-        ChangeListener<Map<Integer, String>> follow = (o, a, b) -> ruler.setTag(tag(controllers.of(p.id())));
-        ruler.getProperties().put(BenchRulers.class, follow); // lives as long as the ruler, and no longer
+        ChangeListener<Map<Integer, String>> follow = (o, a, b) -> ruler.setTag(tag(p, bench));
+        ChangeListener<BenchState> locked = (o, a, b) -> ruler.setTag(tag(p, bench));
+        ruler.getProperties().put(BenchRulers.class, List.of(follow, locked)); // live as long as the ruler, no longer
         controllers.taughtProperty().addListener(new WeakChangeListener<>(follow));
-        ruler.setTag(tag(controllers.of(p.id())));
+        bench.stateProperty().addListener(new WeakChangeListener<>(locked));
+        ruler.setTag(tag(p, bench));
         return ruler;
     }
 
-    private static String tag(Integer controller) {
-        return controller == null ? null : "knob " + controller;
+    private static String tag(Parameter p, Bench bench) {
+        Integer controller = bench.controllers().of(p.id());
+        String knob = controller == null ? null : "knob " + controller;
+        if (!bench.state().snapshot().locked().contains(p.id())) {
+            return knob;
+        }
+        return knob == null ? "locked" : "locked, " + knob;
     }
 
-    private static ContextMenu menu(Parameter p, Controllers controllers) {
+    private static ContextMenu menu(Parameter p, Bench bench) {
+        Controllers controllers = bench.controllers();
+        boolean locked = bench.state().snapshot().locked().contains(p.id());
+        MenuItem lock = new MenuItem(locked ? "Let fits move it again" : "Lock: no fit moves it");
+        lock.setId("lock-" + p.id());
+        lock.setOnAction(e -> bench.lock(p, !locked));
         MenuItem learn = new MenuItem("Move it by a controller …");
         learn.setId("learn-" + p.id());
         learn.setOnAction(e -> controllers.learn(p));
-        ContextMenu menu = new ContextMenu(learn);
+        ContextMenu menu = new ContextMenu(lock, learn);
         Integer now = controllers.of(p.id());
         if (now != null) {
             MenuItem forget = new MenuItem("Let controller " + now + " go");

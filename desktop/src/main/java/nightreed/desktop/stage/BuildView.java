@@ -13,6 +13,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.SplitMenuButton;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
@@ -30,6 +31,7 @@ import nightreed.desktop.ruler.Ruler;
 import nightreed.match.Comparison;
 import nightreed.match.Side;
 import nightreed.match.Tolerances;
+import nightreed.match.fit.Adviser;
 import nightreed.match.start.Start;
 import nightreed.match.start.Starts;
 import nightreed.measure.Partial;
@@ -47,6 +49,8 @@ public final class BuildView implements StageView {
     private static final int ROWS = 4;
 
     private static final int MODE_COLUMNS = 2;
+
+    private static final double QUICK_SECONDS = 15;
 
     /** Methods as people call them. */
     static final Map<String, String> METHOD_NAMES = Map.of(
@@ -87,7 +91,11 @@ public final class BuildView implements StageView {
     private final GridPane rulers = new GridPane();
     private final Label total = Parts.figures("");
     private final Label source = Parts.heading("Body");
-    private final Button fit = new Button("Fit");
+    private final SplitMenuButton fit = new SplitMenuButton();
+    private final MenuItem fromHere = new MenuItem("Fit on from here");
+    private final MenuItem matchAll = new MenuItem("Try all six methods");
+    private final MenuItem quickly = new MenuItem("Try all six methods in 15 seconds");
+    private final MenuItem asMeasured = new MenuItem("Starting values, as measured");
     private final ToggleButton selectedOnly = new ToggleButton("selected partial");
     private final ToggleButton strongest = new ToggleButton("what moves the match");
     private final Button next = new Button("more ›");
@@ -113,14 +121,16 @@ public final class BuildView implements StageView {
         }
         fit.setId("fit");
         fit.getStyleClass().add("accent-button");
-        fit.setOnAction(e -> {
-            Recipe now = bench.state().recipe();
-            if (now == null || now instanceof ResonatorRecipe) {
-                bench.fit();
-            } else {
-                bench.startMethod(now.method());
-            }
-        });
+        fit.setOnAction(e -> bench.fit());
+        fromHere.setId("fit-from-here");
+        fromHere.setOnAction(e -> bench.fitFromHere());
+        matchAll.setId("match-all");
+        matchAll.setOnAction(e -> bench.matchAll(Double.POSITIVE_INFINITY));
+        quickly.setId("match-quickly");
+        quickly.setOnAction(e -> bench.matchAll(QUICK_SECONDS));
+        asMeasured.setId("as-measured");
+        asMeasured.setOnAction(e -> bench.startMethod(bench.state().recipe().method()));
+        fit.getItems().addAll(fromHere, matchAll, quickly, asMeasured);
         fit.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         strongest.getStyleClass().add("plain-toggle");
         selectedOnly.getStyleClass().add("plain-toggle");
@@ -194,7 +204,9 @@ public final class BuildView implements StageView {
     public void fill(BenchState s) {
         fit.setDisable(s.recording() == null);
         boolean resonators = s.recipe() == null || s.recipe() instanceof ResonatorRecipe;
-        fit.setText(s.recipe() == null ? "Fit an imitation" : resonators ? "Fit anew" : "Compute anew");
+        fit.setText(s.recipe() == null ? "Fit an imitation" : "Fit anew");
+        fromHere.setDisable(s.recipe() == null);
+        asMeasured.setDisable(s.recipe() == null);
         methods.getToggles()
                 .forEach(t ->
                         t.setSelected(s.recipe() != null && s.recipe().method().equals(t.getUserData())));
@@ -228,8 +240,11 @@ public final class BuildView implements StageView {
             margin.add(Notes.body(
                     s.recording() == null
                             ? "Bring in a recording on the Brief stage first."
-                            : "Fit an imitation: every partial becomes a mode with its own level and decay, and"
-                                    + " the strike is polished until it sounds right."));
+                            : "Choose a method, or let all six be tried: each is fitted until no single value helps,"
+                                    + " and the nearest stays."));
+            if (s.recording() != null) {
+                promising(s);
+            }
             return;
         }
         if (s.recipe() instanceof ResonatorRecipe r && !allValues.isSelected()) {
@@ -277,11 +292,38 @@ public final class BuildView implements StageView {
         }
     }
 
+    /** Methods by what the measurement promises. */
+    private void promising(BenchState s) {
+        margin.add(Notes.space(4), Notes.heading("What the recording asks for"));
+        List<Adviser.Advice> advice = Adviser.before(s.recording().measurement());
+        for (Adviser.Advice a : advice.subList(0, 3)) {
+            margin.add(Notes.body(METHOD_NAMES.get(a.method()) + ". " + a.why()));
+        }
+    }
+
+    /** What came of trying all methods. */
+    private void ranking() {
+        List<Adviser.Ranked> ranking = bench.rankingProperty().get();
+        if (ranking == null) {
+            return;
+        }
+        margin.add(Notes.space(4), Notes.heading("All methods, the nearest first"));
+        for (Adviser.Ranked r : ranking) {
+            margin.add(Notes.pair(
+                    METHOD_NAMES.get(r.fitted().method()),
+                    String.format(
+                            Locale.ROOT, "%.2f JND", r.fitted().comparison().totalJnd())));
+        }
+        margin.add(Notes.quiet(METHOD_NAMES.get(ranking.get(0).fitted().method()) + ": "
+                + ranking.get(0).why() + "."));
+    }
+
     /** Where the values come from, and what is forgotten. */
     private void methodNotes(BenchState s) {
         Recipe r = s.recipe();
         margin.add(Notes.heading(METHOD_NAMES.get(r.method())));
         margin.add(Notes.body(ABOUT.get(r.method())));
+        ranking();
         Start start = bench.startedProperty().get();
         if (start != null && start.recipe().method().equals(r.method())) {
             margin.add(Notes.space(4), Notes.heading("Where values come from"));
@@ -414,6 +456,7 @@ public final class BuildView implements StageView {
     }
 
     private void notes(BenchState s, ResonatorRecipe r) {
+        ranking();
         margin.add(Notes.heading("Why resonators"));
         margin.add(Notes.body(String.format(
                 Locale.ROOT,

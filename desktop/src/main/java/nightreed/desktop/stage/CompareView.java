@@ -13,6 +13,7 @@ import javafx.scene.control.ProgressBar;
 import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -27,8 +28,8 @@ import nightreed.desktop.reedbed.Strip;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.match.Aspect;
 import nightreed.match.Comparison;
-import nightreed.match.Matcher;
 import nightreed.match.Move;
+import nightreed.match.fit.Remainder;
 import nightreed.project.Take;
 
 /** Compare: recording against imitation, what would be heard, and what to do next. */
@@ -38,6 +39,9 @@ public final class CompareView implements StageView {
     private final Notes margin = new Notes(8);
     private final Reedbed bed;
     private final Strip strip;
+    private final VBox pictures = new VBox(8);
+    private final ToggleButton blindTest = new ToggleButton("blind test");
+    private final BlindTestPanel blindPanel;
     private final Slider time = new Slider(0, 1, 0);
     private final Label timeText = Parts.figures("strike");
     private final Label verdict = Parts.body("");
@@ -61,7 +65,22 @@ public final class CompareView implements StageView {
         bed.setMinHeight(200);
         strip.setMinHeight(96);
         strip.setPrefHeight(96);
-        centre.getChildren().addAll(head(), bed, stripHead(), strip, timeline(), aspects(), verdictLine());
+        blindPanel = new BlindTestPanel(bench, System::nanoTime);
+        pictures.getChildren().addAll(bed, stripHead(), strip, timeline());
+        VBox.setVgrow(pictures, Priority.ALWAYS);
+        centre.getChildren().addAll(head(), pictures, blindPanel, aspects(), verdictLine());
+        blind(false);
+    }
+
+    /** In a blind test nothing on the screen tells which is which. */
+    private void blind(boolean on) {
+        pictures.setVisible(!on);
+        pictures.setManaged(!on);
+        blindPanel.setVisible(on);
+        blindPanel.setManaged(on);
+        if (on) {
+            blindPanel.begin();
+        }
     }
 
     private HBox head() {
@@ -74,6 +93,11 @@ public final class CompareView implements StageView {
                 show(bench.state());
             }));
         }
+        blindTest.getStyleClass().add("plain-toggle");
+        blindTest.setId("blind-test");
+        blindTest.setTooltip(new Tooltip("Can it be heard which is which? Twelve trials at equal loudness."));
+        blindTest.setOnAction(e -> blind(blindTest.isSelected()));
+        row.getChildren().add(2, blindTest);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }
@@ -82,7 +106,10 @@ public final class CompareView implements StageView {
         ToggleGroup group = new ToggleGroup();
         HBox row = new HBox(4, Parts.quiet("Exactly, with the span of one JND shaded:"));
         for (Strip.Shows s : Strip.Shows.values()) {
-            row.getChildren().add(choice(s.title(), group, s == Strip.Shows.T60, () -> strip.show(s)));
+            ToggleButton b = choice(s.title(), group, s == Strip.Shows.T60, () -> strip.show(s));
+            b.setId("compare-strip-" + s.name().toLowerCase(Locale.ROOT));
+            b.setTooltip(new Tooltip(s.help()));
+            row.getChildren().add(b);
         }
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
@@ -162,13 +189,16 @@ public final class CompareView implements StageView {
 
     @Override
     public void fill(BenchState s) {
+        blindTest.setDisable(s.comparison() == null || s.imitation() == null);
         if (s.comparison() == null) {
+            blindTest.setSelected(false);
+            blind(false);
             shown = null;
             bed.setModel(
                     s.recording() == null
                             ? BedModel.EMPTY
                             : BedModel.of(s.recording().measurement(), null, kind));
-            strip.setComparison(null);
+            strip.setSounds(null, null, null);
             verdict.setText("");
             values.values().forEach(v -> v.setText(""));
             bars.values().forEach(b -> b.setProgress(0));
@@ -185,7 +215,7 @@ public final class CompareView implements StageView {
         if (c != shown) {
             shown = c;
             bed.setModel(BedModel.of(s.recording().measurement(), c, kind));
-            strip.setComparison(c);
+            strip.setSounds(s.recording(), s.imitation(), c);
             for (Aspect a : Aspect.values()) {
                 double jnd = c.jnd(a);
                 values.get(a).setText(String.format(Locale.ROOT, "%.1f", jnd));
@@ -222,13 +252,8 @@ public final class CompareView implements StageView {
             margin.add(Notes.quiet("Trying what would help most …"));
             return;
         }
-        if (!Matcher.isPlain(s.recipe())) {
-            margin.add(Notes.body(
-                    "Next moves are known for plain resonators so far. Shape this recipe by hand on the Build"
-                            + " stage: the worst aspect below says where to begin."));
-        } else if (s.moves().isEmpty()) {
-            margin.add(Notes.body("No single value brings it closer: what is left is within what these modes and this"
-                    + " noise can do."));
+        if (s.moves().isEmpty()) {
+            margin.add(Notes.body("No single value brings it closer."));
         }
         if (s.moves() != shownMoves) {
             shownMoves = s.moves();
@@ -240,31 +265,10 @@ public final class CompareView implements StageView {
         for (int i = 0; i < s.moves().size(); i++) {
             margin.add(Notes.of(cards.get(i)));
         }
-        margin.add(Notes.space(4), Notes.heading("What is left"), Notes.body(left(s)));
-    }
-
-    private static String left(BenchState s) {
-        Comparison c = s.comparison();
-        long missing = c.partials().stream()
-                .filter(d -> d.imitation() == null && d.weight() > 0.1)
-                .count();
-        if (!Matcher.isPlain(s.recipe())) {
-            return missing == 0
-                    ? "Every partial of the recording that would be missed has one beside it."
-                    : missing + " partials of the recording that would be missed have none beside them.";
+        margin.add(Notes.space(4), Notes.heading(s.moves().isEmpty() ? "Why it comes no closer" : "What is left"));
+        for (String reason : Remainder.of(s.recipe(), s.comparison())) {
+            margin.add(Notes.body(reason));
         }
-        if (s.moves().isEmpty() && c.jnd(Aspect.NOISE) > 1 && c.worst() == Aspect.NOISE) {
-            return "One burst of noise with one decay stands for the whole strike; the recording's is more uneven.";
-        }
-        if (missing > 0) {
-            return String.format(
-                    Locale.ROOT,
-                    "%d weak partials of the recording have no mode; the ear would hardly miss them.",
-                    missing);
-        }
-        return c.withinHearing()
-                ? "Nothing that a listener would notice."
-                : "The difference lies in values that can be moved: see above, or go to Build.";
     }
 
     private Node card(Move m, int index) {

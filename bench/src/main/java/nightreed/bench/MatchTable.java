@@ -1,0 +1,83 @@
+package nightreed.bench;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import nightreed.match.Comparison;
+import nightreed.match.Listener;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.match.fit.Adviser;
+import nightreed.match.fit.Fits;
+import nightreed.match.fit.Plan;
+import nightreed.match.start.Starts;
+import nightreed.measure.Progress;
+import nightreed.recipe.Recipe;
+import nightreed.room.RecordingRoom;
+import nightreed.sound.Clip;
+import nightreed.sound.file.SoundFiles;
+
+/**
+ * All methods on all given notes: distance before and after the fit, by a fresh render and measurement, and time.
+ * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.MatchTable [METHOD,METHOD] NOTE...</pre>
+ * A note is a file, or PLAYER:KEY:STRENGTH:SEED from the recording room.
+ */
+public final class MatchTable {
+    private MatchTable() {}
+
+    public static void main(String[] args) throws Exception {
+        List<String> methods = args[0].equals("all") ? Starts.METHODS : Arrays.asList(args[0].split(","));
+        for (String note : Arrays.asList(args).subList(1, args.length)) {
+            Side side = Matcher.side(clip(note), Progress.NONE);
+            String name = Path.of(note).getFileName().toString();
+            System.out.printf(
+                    "%-26s advised: %s%n",
+                    name, Adviser.before(side.measurement()).get(0).method());
+            for (String method : methods) {
+                System.out.println(line(name, method, side));
+            }
+        }
+    }
+
+    private static String line(String name, String method, Side side) {
+        try {
+            Recipe start = Starts.of(method, side).recipe();
+            Comparison before = Listener.compare(side, heard(side, start));
+            long t = System.nanoTime();
+            Recipe fitted = Fits.of(method, side, Plan.USUAL, Progress.NONE).recipe();
+            double seconds = (System.nanoTime() - t) / 1e9;
+            Comparison after = Listener.compare(side, heard(side, fitted));
+            StringBuilder all = new StringBuilder();
+            after.aspects()
+                    .forEach((a, v) -> all.append(String.format(Locale.ROOT, " %s %.1f", a.id().substring(0, 3), v)));
+            return String.format(
+                    Locale.ROOT,
+                    "%-26s %-12s %5.2f to %5.2f  worst %5.2f %-10s %5.1f s %s",
+                    name,
+                    method,
+                    before.totalJnd(),
+                    after.totalJnd(),
+                    after.worstJnd(),
+                    after.worst().id(),
+                    seconds,
+                    all);
+        } catch (Exception e) {
+            return name + " " + method + " " + e;
+        }
+    }
+
+    private static Side heard(Side side, Recipe recipe) throws Exception {
+        return Matcher.side(Matcher.render(recipe, side), Progress.NONE);
+    }
+
+    private static Clip clip(String note) throws Exception {
+        if (Files.exists(Path.of(note))) {
+            return SoundFiles.read(Path.of(note)).clip();
+        }
+        String[] p = note.split(":");
+        return RecordingRoom.record(
+                RecordingRoom.instrument(p[0]), Integer.parseInt(p[1]), Double.parseDouble(p[2]), Long.parseLong(p[3]));
+    }
+}

@@ -1,0 +1,159 @@
+package nightreed.match.fit;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicReference;
+import nightreed.match.Comparison;
+import nightreed.match.Hearing;
+import nightreed.match.Listener;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.match.fit.Polish.Point;
+import nightreed.match.start.Starts;
+import nightreed.measure.Progress;
+import nightreed.recipe.FormantRecipe;
+import nightreed.recipe.Recipe;
+import nightreed.sound.Clip;
+import nightreed.sound.UnusableSound;
+
+/** Fits any method to a recording: starting values, a search from several of them, and a polish of all values at once. */
+public final class Fits {
+    /** Sound that a search may render [s of the plainest method]. */
+    private static final double SOUND_SECONDS = 800;
+
+    /** Seconds after the onset that are listened to. */
+    private static final double HEARD_SECONDS = 4;
+
+    private Fits() {}
+
+    /**
+     * @param method one of {@link Starts#METHODS}
+     * @throws UnusableSound if the recording gives nothing to build on
+     */
+    public static Fitted of(String method, Side recording, Plan plan, Progress progress) throws UnusableSound {
+        long start = System.nanoTime();
+        Recipe recipe = search(starts(method, recording, plan, progress), recording, plan, progress);
+        Clip imitation = Matcher.render(recipe, recording);
+        Comparison comparison = Listener.compare(recording, Matcher.side(imitation, Progress.NONE));
+        return new Fitted(recipe, imitation, comparison, (System.nanoTime() - start) / 1e9);
+    }
+
+    /**
+     * Several methods, the most promising first. One that cannot be begun with is left out.
+     *
+     * @param methods names; may be in any order
+     * @throws UnusableSound if none of them can be
+     */
+    public static List<Fitted> of(Collection<String> methods, Side recording, Plan plan, Progress progress)
+            throws UnusableSound {
+        long start = System.nanoTime();
+        List<String> order = Adviser.before(recording.measurement()).stream()
+                .map(Adviser.Advice::method)
+                .filter(methods::contains)
+                .toList();
+        List<Fitted> out = new ArrayList<>();
+        UnusableSound first = null;
+        for (int i = 0; i < order.size(); i++) {
+            double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
+            String method = order.get(i);
+            Progress part = progress.part((double) i / order.size(), (i + 1.0) / order.size());
+            try {
+                out.add(of(
+                        method,
+                        recording,
+                        plan.within(left / (order.size() - i)),
+                        (f, doing) -> part.report(f, method + ": " + doing)));
+            } catch (UnusableSound e) {
+                first = first == null ? e : first;
+            }
+        }
+        if (out.isEmpty() && first != null) {
+            throw first;
+        }
+        return out;
+    }
+
+    private static List<Recipe> starts(String method, Side recording, Plan plan, Progress progress)
+            throws UnusableSound {
+        progress.report(0, "starting values");
+        if (plan.onward() && plan.recipe().method().equals(method)) {
+            return List.of(plan.recipe());
+        }
+        return Starts.several(method, recording).stream().map(plan::kept).toList();
+    }
+
+    private static Recipe search(List<Recipe> starts, Side recording, Plan plan, Progress progress) {
+        QuickEar ear = new QuickEar(recording, HEARD_SECONDS);
+        int renders = (int) Math.max(60, SOUND_SECONDS / ear.seconds() / cost(starts.get(0)));
+        AtomicReference<Budget> shared = new AtomicReference<>();
+        Progress search = progress.part(0.05, 0.9);
+        Budget budget = new Budget(
+                renders,
+                plan.seconds(),
+                () -> search.report(shared.get() == null ? 0 : shared.get().share(), "trying values"));
+        shared.set(budget);
+        Polish polish = new Polish(ear, budget, search);
+        List<Point> points = new ArrayList<>(polish.at(starts));
+        Point first = points.get(0);
+        points.sort(Comparator.comparingDouble(Point::total));
+        List<Point> tried = new ArrayList<>(points.subList(0, Math.min(3, points.size())).parallelStream()
+                .map(p -> p.recipe() instanceof FormantRecipe f ? Bands.levelled(polish, p, f) : p)
+                .toList());
+        Point start = Polish.best(tried);
+        tried.replaceAll(p -> polish.run(
+                p, Moves.anchors(p.recipe()), stages(p.recipe(), plan).get(0), 4));
+        Point best = Polish.best(tried);
+        for (List<String> stage : stages(best.recipe(), plan)) {
+            best = polish.run(best, Moves.anchors(best.recipe()), stage, 12);
+        }
+        progress.report(0.9, "listening");
+        return nearest(recording, new LinkedHashSet<>(List.of(first, start, best)));
+    }
+
+    private static List<List<String>> stages(Recipe recipe, Plan plan) {
+        return Moves.stages(recipe).stream()
+                .map(s -> s.stream().filter(id -> !plan.locked().contains(id)).toList())
+                .toList();
+    }
+
+    /**
+     * Of several recipes the one that a fresh measurement finds nearest; what the quick ear says counts as much. None that is
+     * measured to be further than the first.
+     */
+    private static Recipe nearest(Side recording, Collection<Point> points) {
+        List<Judged> judged =
+                points.parallelStream().map(p -> judged(recording, p)).toList();
+        double first = judged.get(0).measured;
+        return judged.stream()
+                .filter(j -> j.measured <= first)
+                .min(Comparator.comparingDouble(j -> j.measured + j.quick))
+                .orElseThrow()
+                .recipe();
+    }
+
+    /** A recipe as loud as the recording, and its distance by both ears [JND]. */
+    private record Judged(Recipe recipe, double measured, double quick) {}
+
+    private static Judged judged(Side recording, Point p) {
+        Recipe r = p.recipe();
+        try {
+            Comparison c = Listener.compare(recording, Matcher.side(Matcher.render(r, recording), Progress.NONE));
+            double db = Math.max(-24, Math.min(24, c.gainDb()));
+            return new Judged(r.with("level", r.levelDb() + db), c.totalJnd(), p.total());
+        } catch (UnusableSound silent) {
+            return new Judged(r, Hearing.MOST, p.total());
+        }
+    }
+
+    /** Time that a second of a method takes to render, against that of the plainest. */
+    private static double cost(Recipe recipe) {
+        return switch (recipe.method()) {
+            case "formant" -> 2.5;
+            case "fm", "ring" -> 1.5;
+            default -> 1;
+        };
+    }
+}

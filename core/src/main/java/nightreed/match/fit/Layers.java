@@ -1,0 +1,164 @@
+package nightreed.match.fit;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import nightreed.match.Comparison;
+import nightreed.match.Listener;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.match.fit.Polish.Point;
+import nightreed.match.start.Starts;
+import nightreed.measure.Progress;
+import nightreed.recipe.FormantRecipe;
+import nightreed.recipe.Layer;
+import nightreed.recipe.Patch;
+import nightreed.recipe.Recipe;
+import nightreed.sound.Clip;
+import nightreed.sound.UnusableSound;
+import nightreed.voice.Renderer;
+
+/** A second recipe under the first, for what the first leaves over; then both are polished, each beside the other. */
+public final class Layers {
+    private static final double HEARD_SECONDS = 2.5;
+    private static final int RENDERS = 260;
+
+    /** Of the distance; a second layer that brings less is not worth its voices. */
+    private static final double WORTH = 0.05;
+
+    private final Side recording;
+    private final QuickEar ear;
+    private final Budget budget;
+    private final Progress progress;
+
+    private Layers(Side recording, Plan plan, Progress progress) {
+        this.recording = recording;
+        this.ear = new QuickEar(recording, HEARD_SECONDS);
+        this.progress = progress;
+        this.budget = new Budget(RENDERS, plan.seconds(), () -> progress.report(0.3, "a second layer"));
+    }
+
+    /**
+     * Two recipes together.
+     *
+     * @param patch      one layer where a second would bring nothing
+     * @param imitation  rendered as the recording is laid out in time
+     * @param comparison recording against imitation, measured afresh
+     * @param carries    what each layer carries, in plain words
+     */
+    public record Layered(Patch patch, Clip imitation, Comparison comparison, List<String> carries) {}
+
+    /**
+     * @param first the fit that a second layer is put under
+     * @throws UnusableSound if nothing can be measured of what is rendered
+     */
+    public static Layered of(Side recording, Fitted first, Plan plan, Progress progress) throws UnusableSound {
+        return new Layers(recording, plan, progress).run(first);
+    }
+
+    private Layered run(Fitted first) throws UnusableSound {
+        progress.report(0, "what the first layer leaves over");
+        Clip base = alone(first.recipe());
+        Point second = null;
+        for (String method : List.of("formant", "resonators", "subtractive")) {
+            if (!method.equals(first.method())) {
+                Point p = under(method, base);
+                second = second == null || p != null && p.total() < second.total() ? p : second;
+            }
+        }
+        Layered one = heard(Patch.of(first.recipe()));
+        if (second == null) {
+            return one;
+        }
+        // the first gives way to the second
+        Polish polish = new Polish(ear, budget, progress, alone(second.recipe()));
+        Recipe r = first.recipe();
+        List<String> stage = Moves.stages(r).get(Moves.stages(r).size() - 1);
+        Point together = polish.run(polish.at(r), Moves.anchors(r), stage, 4);
+        progress.report(0.9, "listening");
+        Layered two = heard(new Patch(List.of(Layer.of(together.recipe()), Layer.of(second.recipe()))));
+        double gain = 1 - two.comparison.totalJnd() / Math.max(1e-9, one.comparison.totalJnd());
+        return gain > WORTH ? two : one;
+    }
+
+    private Clip alone(Recipe recipe) {
+        return new Polish(ear, budget, progress).render(recipe);
+    }
+
+    /** The best of a method beside what is there; null if it has nothing to begin with. */
+    private Point under(String method, Clip base) {
+        Polish polish = new Polish(ear, budget, progress, base);
+        List<Recipe> starts = new ArrayList<>();
+        try {
+            for (Recipe r : Starts.several(method, recording)) {
+                starts.add(r.with("level", r.levelDb() - 15));
+            }
+        } catch (UnusableSound nothing) {
+            return null;
+        }
+        List<Point> points = new ArrayList<>(polish.at(starts));
+        points.sort(Comparator.comparingDouble(Point::total));
+        Point best = points.get(0);
+        if (best.recipe() instanceof FormantRecipe f) {
+            best = Bands.levelled(polish, best, f, base);
+        }
+        List<String> ids = new ArrayList<>(Moves.stages(best.recipe()).get(0));
+        ids.add("level");
+        return polish.run(best, Moves.anchors(best.recipe()), ids, 4);
+    }
+
+    private Layered heard(Patch patch) throws UnusableSound {
+        Clip imitation = played(patch);
+        Comparison c = Listener.compare(recording, Matcher.side(imitation, Progress.NONE));
+        return new Layered(patch, imitation, c, carries(patch));
+    }
+
+    private Clip played(Patch patch) {
+        double lead = recording.measurement().onsetSeconds();
+        double total = recording.measurement().durationSeconds();
+        double[] sum = null;
+        for (Layer l : patch.layers()) {
+            double[] x = Renderer.asFitted(
+                            l.recipe(),
+                            lead,
+                            recording.keySeconds(),
+                            total,
+                            recording.measurement().sampleRateHz())
+                    .mixed();
+            for (int i = 0; sum != null && i < x.length; i++) {
+                x[i] += sum[i];
+            }
+            sum = x;
+        }
+        return Clip.mono(sum, recording.measurement().sampleRateHz());
+    }
+
+    /** Shares of the energy, of all and of the first 30 ms. */
+    private List<String> carries(Patch patch) {
+        List<double[]> sounds = new ArrayList<>();
+        double[] all = new double[2];
+        int early = (int) (0.03 * recording.measurement().sampleRateHz());
+        for (Layer l : patch.layers()) {
+            double[] x = alone(l.recipe()).mixed();
+            double[] energy = new double[2];
+            for (int i = 0; i < x.length; i++) {
+                energy[0] += x[i] * x[i];
+                energy[1] += i < early ? x[i] * x[i] : 0;
+            }
+            all[0] += energy[0];
+            all[1] += energy[1];
+            sounds.add(energy);
+        }
+        List<String> out = new ArrayList<>();
+        for (int i = 0; i < sounds.size(); i++) {
+            out.add(String.format(
+                    Locale.ROOT,
+                    "%s: %.1f %% of the energy, %.1f %% of that of the first 30 ms",
+                    patch.layers().get(i).recipe().method(),
+                    100 * sounds.get(i)[0] / Math.max(1e-20, all[0]),
+                    100 * sounds.get(i)[1] / Math.max(1e-20, all[1])));
+        }
+        return out;
+    }
+}

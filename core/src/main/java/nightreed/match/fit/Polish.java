@@ -1,0 +1,258 @@
+package nightreed.match.fit;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+import nightreed.match.Side;
+import nightreed.match.fit.Moves.Anchor;
+import nightreed.measure.Progress;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.part.Parameter;
+import nightreed.sound.Clip;
+import nightreed.voice.Renderer;
+import org.hipparchus.exception.MathRuntimeException;
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.CholeskyDecomposition;
+import org.hipparchus.linear.RealMatrix;
+import org.hipparchus.linear.RealVector;
+
+/**
+ * Moves many values of a recipe at once towards less difference, each try a real render (K. Levenberg, 1944; D. Marquardt,
+ * 1963, with differences for derivatives). Values move on their rulers. Renders are spread over all cores; the way taken
+ * depends on nothing but what is given.
+ */
+final class Polish {
+    private static final double[] DAMPINGS = {0.1, 1, 10, 100};
+    private static final double LEAST_GAIN = 0.004; // of the cost; less is not worth another round
+
+    private final QuickEar ear;
+    private final double key;
+    private final int fs;
+    private final Budget budget;
+    private final Progress progress;
+    private final double[] backing;
+
+    Polish(QuickEar ear, Budget budget, Progress progress) {
+        this(ear, budget, progress, null);
+    }
+
+    /** @param backing what sounds beside the recipe, from the onset on; null for nothing */
+    Polish(QuickEar ear, Budget budget, Progress progress, Clip backing) {
+        this.backing = backing == null ? null : backing.mixed();
+        this.ear = ear;
+        this.key = ear.recording().keySeconds();
+        this.fs = ear.recording().measurement().sampleRateHz();
+        this.budget = budget;
+        this.progress = progress;
+    }
+
+    /** A recipe and how it sounds. */
+    record Point(Recipe recipe, double[] differences, double total) {}
+
+    /** Renders a recipe by itself from the onset on. */
+    Clip render(Recipe recipe) {
+        return Renderer.asFitted(recipe, 0, key, ear.seconds(), fs);
+    }
+
+    Point at(Recipe recipe) {
+        budget.spend(1);
+        double[] d = ear.differences(backed(render(recipe)));
+        return new Point(recipe, d, QuickEar.total(d));
+    }
+
+    private Clip backed(Clip own) {
+        if (backing == null) {
+            return own;
+        }
+        double[] sum = own.mixed();
+        for (int i = 0; i < Math.min(sum.length, backing.length); i++) {
+            sum[i] += backing[i];
+        }
+        return Clip.mono(sum, own.sampleRateHz());
+    }
+
+    /** All of them, on all cores. */
+    List<Point> at(List<? extends Recipe> recipes) {
+        Point[] out = new Point[recipes.size()];
+        IntStream.range(0, out.length).parallel().forEach(i -> out[i] = at(recipes.get(i)));
+        return Arrays.asList(out);
+    }
+
+    static Point best(List<Point> points) {
+        Point best = points.get(0);
+        for (Point p : points) {
+            best = p.total < best.total ? p : best;
+        }
+        return best;
+    }
+
+    Side recording() {
+        return ear.recording();
+    }
+
+    /** With what it costs to leave measured values. */
+    private static Point anchored(Point p, Map<String, Anchor> anchors) {
+        if (anchors.isEmpty()) {
+            return p;
+        }
+        int n = p.differences.length;
+        double[] all = Arrays.copyOf(p.differences, n + anchors.size());
+        Map<String, Double> values = new HashMap<>();
+        p.recipe.settings().forEach(s -> values.put(s.parameter().id(), s.value()));
+        for (Map.Entry<String, Anchor> a : anchors.entrySet()) {
+            all[n++] = a.getValue().difference(values.get(a.getKey()));
+        }
+        return new Point(p.recipe, all, QuickEar.total(all));
+    }
+
+    /**
+     * @param anchors values that are believed
+     * @param ids     values that may move
+     * @param rounds  at the most
+     */
+    Point run(Point start, Map<String, Anchor> anchors, List<String> ids, int rounds) {
+        return at(search(anchored(start, anchors), anchors, ids, rounds).recipe);
+    }
+
+    private Point search(Point start, Map<String, Anchor> anchors, List<String> ids, int rounds) {
+        Point now = start;
+        double damping = 0.03;
+        int stuck = 0;
+        for (int round = 0; round < rounds && stuck < 2 && !budget.spent(); round++) {
+            progress.report(budget.share(), String.format(java.util.Locale.ROOT, "polishing, %.2f JND", now.total));
+            List<Axis> axes = axes(now.recipe, ids);
+            if (axes.isEmpty()) {
+                return now;
+            }
+            double[][] slopes = slopes(now, anchors, axes);
+            List<Recipe> tries = new ArrayList<>();
+            for (double d : DAMPINGS) {
+                tries.add(stepped(now, axes, slopes, damping * d));
+            }
+            List<Point> met = at(tries).stream().map(p -> anchored(p, anchors)).toList();
+            int chosen = 0;
+            for (int i = 1; i < met.size(); i++) {
+                chosen = met.get(i).total < met.get(chosen).total ? i : chosen;
+            }
+            Point next = met.get(chosen);
+            if (next.total < now.total) {
+                stuck = next.total > (1 - LEAST_GAIN) * now.total ? stuck + 1 : 0;
+                damping = Math.max(1e-4, damping * DAMPINGS[chosen] / 3);
+                now = next;
+            } else {
+                stuck++;
+                damping *= 100;
+            }
+        }
+        return now;
+    }
+
+    /** One value and the steps that it is moved by, in places on its ruler. */
+    record Axis(Parameter parameter, double value, double small, double large) {
+        static Axis of(Parameter p, double value) {
+            double range = p.most() - p.least();
+            double small;
+            double large;
+            if (p.unit().equals("×")) {
+                double cent = Math.log(2) / 1200 / Math.log(p.most() / p.least());
+                small = cent;
+                large = 40 * cent;
+            } else if (p.unit().equals("cents")) {
+                small = 1.5 / range;
+                large = Math.max(0.02, 20 / range);
+            } else if (p.unit().startsWith("dB")) {
+                small = 0.4 / range;
+                large = 10 / range;
+            } else if (p.law() == Parameter.Law.LOGARITHMIC) {
+                small = Math.log(1.03) / Math.log(p.most() / p.least());
+                large = Math.log(2.5) / Math.log(p.most() / p.least());
+            } else {
+                small = p.law() == Parameter.Law.ROOT ? 0.006 : 0.01;
+                large = 0.15;
+            }
+            boolean atTop = p.position(value) + small > 1;
+            return new Axis(p, value, atTop ? -small : small, large);
+        }
+
+        Recipe moved(Recipe recipe, double by) {
+            return recipe.with(parameter.id(), parameter.at(parameter.position(value) + by));
+        }
+    }
+
+    static List<Axis> axes(Recipe recipe, List<String> ids) {
+        List<Axis> out = new ArrayList<>();
+        for (Recipe.Setting s : recipe.settings()) {
+            if (ids.contains(s.parameter().id())) {
+                out.add(Axis.of(s.parameter(), s.value()));
+            }
+        }
+        return out;
+    }
+
+    /** Change of every difference as a value goes by its large step [axis][difference]. */
+    double[][] slopes(Point now, Map<String, Anchor> anchors, List<Axis> axes) {
+        double[][] out = new double[axes.size()][];
+        IntStream.range(0, out.length).parallel().forEach(i -> {
+            Axis a = axes.get(i);
+            double[] moved = anchored(at(unlessItTouches(now.recipe, a, a.small)), anchors)
+                    .differences();
+            for (int k = 0; k < moved.length; k++) {
+                moved[k] = (moved[k] - now.differences[k]) * a.large / a.small;
+            }
+            out[i] = moved;
+        });
+        return out;
+    }
+
+    /** Moved, unless that is not allowed beside the other values, such as two bands that would change places. */
+    private static Recipe unlessItTouches(Recipe recipe, Axis a, double by) {
+        try {
+            return a.moved(recipe, by);
+        } catch (IllegalArgumentException touches) {
+            return recipe;
+        }
+    }
+
+    /** The recipe after the step that a damping allows. */
+    private static Recipe stepped(Point now, List<Axis> axes, double[][] slopes, double damping) {
+        int n = axes.size();
+        RealMatrix normal = new Array2DRowRealMatrix(n, n);
+        RealVector right = new ArrayRealVector(n);
+        for (int i = 0; i < n; i++) {
+            right.setEntry(i, -dot(slopes[i], now.differences));
+            for (int j = 0; j <= i; j++) {
+                double v = dot(slopes[i], slopes[j]);
+                normal.setEntry(i, j, v);
+                normal.setEntry(j, i, v);
+            }
+        }
+        for (int i = 0; i < n; i++) {
+            double d = normal.getEntry(i, i);
+            normal.setEntry(i, i, d * (1 + damping) + damping * 0.02 + 1e-9);
+        }
+        RealVector step;
+        try {
+            step = new CholeskyDecomposition(normal, 1e-9, 1e-12).getSolver().solve(right);
+        } catch (MathRuntimeException degenerate) {
+            return now.recipe;
+        }
+        Recipe r = now.recipe;
+        for (int i = 0; i < n; i++) {
+            double by = Math.max(-1, Math.min(1, step.getEntry(i))) * axes.get(i).large;
+            r = unlessItTouches(r, axes.get(i), by);
+        }
+        return r;
+    }
+
+    static double dot(double[] a, double[] b) {
+        double sum = 0;
+        for (int k = 0; k < a.length; k++) {
+            sum += a[k] * b[k];
+        }
+        return sum;
+    }
+}

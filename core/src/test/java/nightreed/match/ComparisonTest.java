@@ -1,0 +1,127 @@
+package nightreed.match;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import nightreed.Tones;
+import nightreed.measure.Hand;
+import nightreed.measure.Partial;
+import nightreed.measure.Progress;
+import nightreed.recipe.SubtractiveRecipe;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Filter;
+import nightreed.recipe.part.Lfo;
+import nightreed.recipe.part.Oscillator;
+import nightreed.recipe.part.Route;
+import nightreed.recipe.part.VelocityMap;
+import nightreed.sound.Clip;
+import nightreed.voice.Renderer;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** Comparison of sounds that were measured each by itself: low ones, held ones, and what is found on one side only. */
+class ComparisonTest {
+    private static final int FS = 48_000;
+
+    private static Side struck(double... hz) throws Exception {
+        Tones.P[] partials = new Tones.P[hz.length];
+        for (int i = 0; i < hz.length; i++) {
+            partials[i] = new Tones.P(0.2 / (1 + i), hz[i], 1.2 / (1 + 0.3 * i), 0.4 * i);
+        }
+        return Matcher.side(Clip.mono(Tones.noisy(Tones.struck(FS, 0.2, 2, partials), 1e-5, 5), FS), Progress.NONE);
+    }
+
+    private static double[] times(double factor, double... hz) {
+        return java.util.Arrays.stream(hz).map(f -> factor * f).toArray();
+    }
+
+    private static Side held(double attack, double vibratoCents, double noise) throws Exception {
+        Common moving = vibratoCents == 0
+                ? Common.NONE
+                : Common.NONE
+                        .withFirst(Lfo.late(5.5, 0.3, 0.2))
+                        .withRoutes(List.of(new Route(Route.Source.LFO_1, Route.Target.PITCH, vibratoCents)));
+        SubtractiveRecipe r = new SubtractiveRecipe(
+                57,
+                0,
+                -12,
+                List.of(Oscillator.of(Oscillator.Wave.SAW, 1)),
+                null,
+                null,
+                null,
+                Filter.lowPass(1800, 0.71),
+                Envelope.held(attack, 0.1),
+                null,
+                VelocityMap.USUAL,
+                moving);
+        double[] x = Renderer.asFitted(r, 0.3, 2.2, 3, FS).mixed();
+        return Matcher.side(Clip.mono(Tones.noisy(x, noise, 6), FS), Progress.NONE);
+    }
+
+    @ParameterizedTest
+    @ValueSource(doubles = {82, 110, 220, 523})
+    void aLowNoteThatIsDetunedIsHeardAsSuch(double f0) throws Exception {
+        double[] harmonics = times(f0, 1, 2, 3, 4);
+        Side right = struck(harmonics);
+        for (double cents : new double[] {15, 60, 120}) {
+            Side off = struck(times(Math.pow(2, cents / 1200), harmonics));
+            Comparison c = Listener.compare(right, off);
+            assertThat(c.jnd(Aspect.PITCH)).as(f0 + " Hz, " + cents).isCloseTo(Math.min(12, cents / 5), within(0.6));
+            assertThat(Listener.compare(off, right).jnd(Aspect.PITCH)).isCloseTo(c.jnd(Aspect.PITCH), within(0.6));
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1.025, 1.5", "1.05, 2"})
+    void aPartialThatLiesElsewhereIsHeardThoughThereIsPowerNearIt(double factor, double least) throws Exception {
+        Side right = struck(220, 606, 1190);
+        assertThat(Listener.compare(right, struck(220, 606 * factor, 1190)).jnd(Aspect.PARTIALS))
+                .isGreaterThan(least);
+    }
+
+    @Test
+    void aPartialThatOnlyOneMeasurementListsIsLookedForInTheSound() throws Exception {
+        Side all = struck(220, 606, 1190);
+        Hand without = Hand.NONE;
+        for (Partial p : all.measurement().partials()) {
+            without = Math.abs(p.frequencyHz() - 606) < 20 ? without.leaveOut(p.frequencyHz()) : without;
+        }
+        Comparison c = Listener.compare(all, all.byHand(without));
+        assertThat(c.partials()).anyMatch(d -> d.imitation() == null);
+        assertThat(c.jnd(Aspect.PARTIALS)).isLessThan(0.3);
+        assertThat(Listener.compare(all, struck(220, 1190)).jnd(Aspect.PARTIALS))
+                .isGreaterThan(3);
+    }
+
+    @Test
+    void theOnsetOfAHeldNoteInNoiseDoesNotMatter() throws Exception {
+        Comparison c = Listener.compare(held(0.12, 0, 1e-3), held(0.12, 0, 1e-6));
+        assertThat(c.jnd(Aspect.NOISE)).as(c.aspects().toString()).isLessThan(1);
+        assertThat(c.jnd(Aspect.ATTACK)).isLessThan(1);
+        assertThat(c.jnd(Aspect.LOUDNESS)).isLessThan(1);
+    }
+
+    @Test
+    void aSlowerRiseIsHeardTheMoreTheSlowerItIs() throws Exception {
+        Side usual = held(0.05, 0, 1e-5);
+        double near = Listener.compare(usual, held(0.09, 0, 1e-5)).jnd(Aspect.ATTACK);
+        double far = Listener.compare(usual, held(0.2, 0, 1e-5)).jnd(Aspect.ATTACK);
+        assertThat(near).isGreaterThan(0.5);
+        assertThat(far).isGreaterThan(near + 1);
+    }
+
+    @Test
+    void vibratoIsMissedWhereItIsMissing() throws Exception {
+        Side moved = held(0.05, 25, 1e-5);
+        assertThat(Listener.compare(moved, held(0.05, 25, 1e-5)).jnd(Aspect.MOVEMENT))
+                .isLessThan(0.3);
+        double weaker = Listener.compare(moved, held(0.05, 14, 1e-5)).jnd(Aspect.MOVEMENT);
+        double gone = Listener.compare(moved, held(0.05, 0, 1e-5)).jnd(Aspect.MOVEMENT);
+        assertThat(weaker).isGreaterThan(1);
+        assertThat(gone).isGreaterThan(weaker);
+    }
+}

@@ -1,0 +1,200 @@
+package nightreed.match.fit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.CancellationException;
+import nightreed.match.Comparison;
+import nightreed.match.Listener;
+import nightreed.match.Matcher;
+import nightreed.match.Move;
+import nightreed.match.NextMoves;
+import nightreed.match.Side;
+import nightreed.match.Tolerances;
+import nightreed.match.start.Starts;
+import nightreed.measure.Progress;
+import nightreed.recipe.FmPair;
+import nightreed.recipe.FmRecipe;
+import nightreed.recipe.LoopLoss;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.RecipeTest;
+import nightreed.recipe.StringRecipe;
+import nightreed.recipe.SubtractiveRecipe;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Exciter;
+import nightreed.recipe.part.Filter;
+import nightreed.recipe.part.Oscillator;
+import nightreed.recipe.part.Oscillator.Wave;
+import nightreed.recipe.part.VelocityMap;
+import nightreed.voice.Renderer;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** What a method made, the same method finds again; and what a fit, advice and a second layer promise, they keep. */
+class FitsTest {
+    private static final int FS = 48_000;
+    private static Side brass;
+    private static Fitted fitted;
+
+    private static Side recorded(Recipe r, double held, double seconds) throws Exception {
+        return Matcher.side(Renderer.asFitted(r, 0.2, held, seconds, FS), Progress.NONE);
+    }
+
+    static SubtractiveRecipe brass() {
+        Filter filter =
+                new Filter(Filter.Kind.LOW, Filter.Slope.DB_12, 500, 0.8, 1, 2.5, 1, 0, Envelope.held(0.09, 0.2));
+        return new SubtractiveRecipe(
+                53,
+                6,
+                -14,
+                List.of(Oscillator.of(Wave.SAW, 1)),
+                null,
+                null,
+                null,
+                filter,
+                Envelope.held(0.05, 0.15),
+                null,
+                VelocityMap.USUAL,
+                Common.NONE);
+    }
+
+    static List<Recipe> struckSounds() {
+        return List.of(
+                RecipeTest.bar(),
+                new FmRecipe(
+                        62,
+                        8,
+                        -9,
+                        List.of(FmPair.of(0, 1, 1.4, 3, Envelope.struck(0.001, 2.5, 0.3), Envelope.struck(0, 4, 0.3))),
+                        null,
+                        0.3,
+                        VelocityMap.USUAL,
+                        Common.NONE),
+                new StringRecipe(
+                        50,
+                        -5,
+                        -10,
+                        StringRecipe.Drive.PULSE,
+                        new Exciter(0.8, -100, 20, 200, 8000),
+                        new LoopLoss(LoopLoss.Kind.SHELVES, 2.5, 2500, 1.4),
+                        0.13));
+    }
+
+    @BeforeAll
+    static void fitTheBrass() throws Exception {
+        brass = recorded(brass(), 1.2, 1.8);
+        fitted = Fits.of("subtractive", brass, Plan.USUAL, Progress.NONE);
+    }
+
+    @ParameterizedTest
+    @MethodSource("struckSounds")
+    void whatAMethodMadeItFindsAgain(Recipe truth) throws Exception {
+        Side side = recorded(truth, Double.POSITIVE_INFINITY, 1.7);
+        Fitted f = Fits.of(truth.method(), side, Plan.USUAL, Progress.NONE);
+        assertThat(f.comparison().totalJnd())
+                .as(f.comparison().aspects().toString())
+                .isLessThan(1);
+    }
+
+    @Test
+    void aFitComesCloserThanItsStartAndSaysTheTruth() throws Exception {
+        Recipe start = Starts.of("subtractive", brass).recipe();
+        Comparison before = Listener.compare(brass, Matcher.imitation(brass, start));
+        Comparison after = Listener.compare(brass, Matcher.imitation(brass, fitted.recipe()));
+        assertThat(after.totalJnd()).isEqualTo(fitted.comparison().totalJnd());
+        assertThat(after.totalJnd()).isLessThan(1).isLessThan(0.6 * before.totalJnd());
+        assertThat(after.gainDb()).isBetween(-0.3, 0.3);
+    }
+
+    @Test
+    void whatIsLockedStays() throws Exception {
+        Recipe dull = fitted.recipe().with("filter.cutoff", 300).with("filter.q", 3);
+        Plan plan = Plan.USUAL.from(dull, Set.of("filter.cutoff", "filter.q"));
+        Fitted f = Fits.of("subtractive", brass, plan, Progress.NONE);
+        assertThat(f.recipe().value("filter.cutoff")).isEqualTo(300);
+        assertThat(f.recipe().value("filter.q")).isEqualTo(3);
+        double was = Listener.compare(brass, Matcher.imitation(brass, dull)).totalJnd();
+        assertThat(f.comparison().totalJnd()).isLessThan(was);
+    }
+
+    @Test
+    void aFitCanBeStopped() {
+        Progress stop = (fraction, doing) -> {
+            if (fraction > 0.1) {
+                throw new CancellationException();
+            }
+        };
+        assertThatThrownBy(() -> Fits.of("fm", brass, Plan.USUAL, stop)).isInstanceOf(CancellationException.class);
+    }
+
+    @Test
+    void movesOfAnyMethodKeepTheirPromiseAndLeaveWhatIsLocked() throws Exception {
+        Recipe off = fitted.recipe()
+                .with("filter.cutoff", 0.6 * fitted.recipe().value("filter.cutoff"))
+                .with("amp.attack", 0.14);
+        double total = Double.POSITIVE_INFINITY;
+        Recipe at = off;
+        for (int step = 0; step < 3; step++) {
+            Comparison now = Listener.compare(brass, Matcher.imitation(brass, at));
+            assertThat(now.totalJnd()).isLessThan(total);
+            total = now.totalJnd();
+            List<Move> moves = NextMoves.of(brass, at, Set.of("amp.attack"), now, Progress.NONE);
+            assertThat(moves).allSatisfy(m -> assertThat(m.parameter().id()).isNotEqualTo("amp.attack"));
+            if (moves.isEmpty()) {
+                break;
+            }
+            Move first = moves.get(0);
+            at = at.with(first.parameter().id(), first.to());
+            Comparison then = Listener.compare(brass, Matcher.imitation(brass, at));
+            assertThat(then.totalJnd()).isEqualTo(first.predictedJnd());
+            assertThat(first.why()).contains("JND");
+        }
+    }
+
+    @Test
+    void tolerancesOfAnyMethodHoldTheValueAndAreNarrowWhereItMatters() {
+        var spans = Tolerances.of(brass, fitted.recipe(), Progress.NONE);
+        assertThat(spans).containsKeys("tune", "filter.cutoff", "amp.attack");
+        spans.forEach((id, span) -> {
+            double v = fitted.recipe()
+                    .setting(id)
+                    .parameter()
+                    .clamp(fitted.recipe().value(id));
+            assertThat(span.low()).as(id).isLessThanOrEqualTo(v + 1e-6);
+            assertThat(span.high()).as(id).isGreaterThanOrEqualTo(v - 1e-6);
+        });
+        assertThat(spans.get("tune").high() - fitted.recipe().value("tune")).isBetween(1.0, 25.0);
+        assertThat(spans.get("filter.cutoff").effect()).isGreaterThan(0.1);
+    }
+
+    @Test
+    void theAdviserPutsResultsInOrderAndSaysWhatTheyTake() throws Exception {
+        Fitted worse = Fits.of("string", brass, Plan.USUAL.within(1), Progress.NONE);
+        List<Adviser.Ranked> ranked = Adviser.after(List.of(worse, fitted));
+        assertThat(ranked.get(0).fitted()).isSameAs(fitted);
+        assertThat(ranked.get(0).why()).contains("1 oscillator, 2 envelopes");
+        assertThat(Adviser.before(brass.measurement()))
+                .extracting(Adviser.Advice::method)
+                .containsExactlyInAnyOrderElementsOf(Starts.METHODS);
+        assertThat(Remainder.of(worse.recipe(), worse.comparison())).isNotEmpty();
+    }
+
+    @Test
+    void aSecondLayerCarriesWhatTheFirstLeavesOver() throws Exception {
+        Side bar = recorded(RecipeTest.bar(), Double.POSITIVE_INFINITY, 1.2);
+        Recipe silent = Starts.of("resonators", bar).recipe().with("noise.level", -100);
+        Fitted bare = new Fitted(
+                silent,
+                Matcher.render(silent, bar),
+                Listener.compare(bar, Matcher.side(Matcher.render(silent, bar), Progress.NONE)),
+                0);
+        Layers.Layered two = Layers.of(bar, bare, Plan.USUAL, Progress.NONE);
+        assertThat(two.comparison().totalJnd()).isLessThan(bare.comparison().totalJnd());
+        assertThat(two.carries()).hasSameSizeAs(two.patch().layers());
+    }
+}
