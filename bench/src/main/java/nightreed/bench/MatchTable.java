@@ -69,7 +69,7 @@ public final class MatchTable {
     }
 
     private static Side heard(Side side, Recipe recipe) throws Exception {
-        return Matcher.side(Matcher.render(recipe, side), Progress.NONE);
+        return Matcher.rendered(Matcher.render(recipe, side));
     }
 
     private static Clip clip(String note) throws Exception {

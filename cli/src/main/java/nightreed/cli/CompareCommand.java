@@ -38,7 +38,7 @@ final class CompareCommand implements Callable<Integer> {
         PrintWriter out = spec.commandLine().getOut();
         Side a = Matcher.side(Out.read(reference, err), Out.progress(err));
         // both at one rate, so that bands and spans are the same
-        Side b = Matcher.side(Out.read(imitation, err).at(a.clip().sampleRateHz()), Out.progress(err));
+        Side b = Matcher.rendered(Out.read(imitation, err).at(a.clip().sampleRateHz()));
         Comparison c = Listener.compare(a, b);
         if (json != null) {
             Out.text(json, ReportJson.distance(c).toPrettyString(), out);

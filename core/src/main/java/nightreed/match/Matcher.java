@@ -26,6 +26,11 @@ public final class Matcher {
         return new Side(clip, Measurer.measure(clip, progress));
     }
 
+    /** The same of what a recipe sounds like. */
+    public static Side rendered(Clip clip) throws UnusableSound {
+        return new Side(clip, Measurer.rendered(clip, Progress.NONE));
+    }
+
     /** The recipe as the measurement gives it, before anything is fitted. */
     public static ResonatorRecipe startingValues(Side recording) throws UnusableSound {
         return (ResonatorRecipe) Starts.of("resonators", recording).recipe();
@@ -54,7 +59,7 @@ public final class Matcher {
     public static Side imitation(Side recording, Recipe recipe) throws UnusableSound {
         return isPlain(recording, recipe)
                 ? predictedSide(recording, (ResonatorRecipe) recipe)
-                : side(render(recipe, recording), Progress.NONE);
+                : rendered(render(recipe, recording));
     }
 
     /** The recipe on its own key, laid out in time as the recording is; the key is let go where the recording's was. */

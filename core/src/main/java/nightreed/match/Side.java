@@ -1,5 +1,7 @@
 package nightreed.match;
 
+import java.util.ArrayList;
+import java.util.List;
 import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.measure.StrikeBands;
@@ -56,9 +58,18 @@ public final class Side {
             return m.strikeBands();
         }
         double fs = clip.sampleRateHz();
-        double[] start = clip.span(onset, Math.min(clip.length(), onset + (int) (0.08 * fs)))
-                .mixed();
-        return StrikeBands.of(start, start, fs, m.strongest().amplitude(), hz -> 0);
+        int length = (int) (0.08 * fs);
+        StrikeBands heard = bands(clip, m, onset, length);
+        List<StrikeBands> before = new ArrayList<>();
+        for (int from = onset - length - (int) (0.02 * fs); from >= 0 && before.size() < 8; from -= length) {
+            before.add(bands(clip, m, from, length));
+        }
+        return before.isEmpty() ? heard : heard.without(before);
+    }
+
+    private static StrikeBands bands(Clip clip, Measurement m, int from, int length) {
+        double[] x = clip.span(from, Math.min(clip.length(), from + length)).mixed();
+        return StrikeBands.of(x, x, clip.sampleRateHz(), m.strongest().amplitude(), hz -> 0);
     }
 
     /** The same sound, taken to begin somewhere else. */

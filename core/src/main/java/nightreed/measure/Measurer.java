@@ -46,6 +46,18 @@ public final class Measurer {
      * @throws UnusableSound if the clip is silent, shorter than {@link #SHORTEST_SECONDS}, or not a number somewhere
      */
     public static Measurement measure(Clip clip, Progress progress) throws UnusableSound {
+        return measure(clip, true, progress);
+    }
+
+    /**
+     * The same of what a voice plays. Its vibrato may repeat to the last digit without having been copied, so that no loop of
+     * a sampler is looked for.
+     */
+    public static Measurement rendered(Clip clip, Progress progress) throws UnusableSound {
+        return measure(clip, false, progress);
+    }
+
+    private static Measurement measure(Clip clip, boolean mayBeLooped, Progress progress) throws UnusableSound {
         double fs = clip.sampleRateHz();
         double[] x = usable(clip);
         progress.report(0.02, "finding the onset");
@@ -80,7 +92,8 @@ public final class Measurer {
         HeldNote held = HeldNote.measure(x, fs, onset.sample(), onset.hasLeadIn(), floor.total());
         if (held != null) {
             List<Double> onsets = seconds(starts, fs);
-            SampleLoop loop = SampleLoop.find(x, fs, onset.sample(), (int) (held.releaseSeconds() * fs));
+            SampleLoop loop =
+                    mayBeLooped ? SampleLoop.find(x, fs, onset.sample(), (int) (held.releaseSeconds() * fs)) : null;
             if (loop == null) {
                 return describe(clip, x, onset, held, floor, onsets, null);
             }

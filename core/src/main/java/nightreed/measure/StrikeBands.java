@@ -1,6 +1,7 @@
 package nightreed.measure;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.function.DoubleUnaryOperator;
 import nightreed.dsp.RealFft;
 import nightreed.music.Bark;
@@ -47,6 +48,32 @@ public record StrikeBands(double[][] burst, double[][] whole) {
                 double noise = background.applyAsDouble(Bark.centreHz(k)) * Math.max(0, width) / (fs / 2);
                 b[s][k] = Math.max(0, b[s][k] - 1.5 * noise) / reference;
                 w[s][k] /= reference;
+            }
+        }
+        return new StrikeBands(b, w);
+    }
+
+    /**
+     * Without a background that was heard by itself.
+     *
+     * @param background the same spans of moments in which nothing sounds but it, relative to the same partial; at least one
+     */
+    public StrikeBands without(List<StrikeBands> background) {
+        double[][] b = new double[spans()][];
+        double[][] w = new double[spans()][];
+        for (int s = 0; s < b.length; s++) {
+            b[s] = burst[s].clone();
+            w[s] = whole[s].clone();
+            for (int k = 0; k < Bark.BANDS; k++) {
+                int span = s;
+                int band = k;
+                double quiet = background.stream()
+                        .mapToDouble(q -> q.whole[span][band])
+                        .average()
+                        .orElse(0);
+                // a single short span of noise strays by as much as its own power
+                b[s][k] = Math.max(0, b[s][k] - 2 * quiet);
+                w[s][k] = Math.max(0, w[s][k] - quiet);
             }
         }
         return new StrikeBands(b, w);

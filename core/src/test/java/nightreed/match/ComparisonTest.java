@@ -59,7 +59,7 @@ class ComparisonTest {
                 VelocityMap.USUAL,
                 moving);
         double[] x = Renderer.asFitted(r, 0.3, 2.2, 3, FS).mixed();
-        return Matcher.side(Clip.mono(Tones.noisy(x, noise, 6), FS), Progress.NONE);
+        return Matcher.rendered(Clip.mono(Tones.noisy(x, noise, 6), FS));
     }
 
     @ParameterizedTest

@@ -37,7 +37,7 @@ public final class Fits {
         long start = System.nanoTime();
         Recipe recipe = search(starts(method, recording, plan, progress), recording, plan, progress);
         Clip imitation = Matcher.render(recipe, recording);
-        Comparison comparison = Listener.compare(recording, Matcher.side(imitation, Progress.NONE));
+        Comparison comparison = Listener.compare(recording, Matcher.rendered(imitation));
         return new Fitted(recipe, imitation, comparison, (System.nanoTime() - start) / 1e9);
     }
 
@@ -140,7 +140,7 @@ public final class Fits {
     private static Judged judged(Side recording, Point p) {
         Recipe r = p.recipe();
         try {
-            Comparison c = Listener.compare(recording, Matcher.side(Matcher.render(r, recording), Progress.NONE));
+            Comparison c = Listener.compare(recording, Matcher.rendered(Matcher.render(r, recording)));
             double db = Math.max(-24, Math.min(24, c.gainDb()));
             return new Judged(r.with("level", r.levelDb() + db), c.totalJnd(), p.total());
         } catch (UnusableSound silent) {

@@ -110,7 +110,7 @@ public final class Layers {
 
     private Layered heard(Patch patch) throws UnusableSound {
         Clip imitation = played(patch);
-        Comparison c = Listener.compare(recording, Matcher.side(imitation, Progress.NONE));
+        Comparison c = Listener.compare(recording, Matcher.rendered(imitation));
         return new Layered(patch, imitation, c, carries(patch));
     }
 
