@@ -8,6 +8,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.stage.Stage;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.stage.Stage6;
@@ -93,11 +94,11 @@ class OutputWalkTest {
     @BeforeEach
     void open() throws Exception {
         FxToolkit.registerPrimaryStage();
-        FxToolkit.setupStage(stage -> {
+        FxToolkit.setupFixture(() -> {
             workbench = new Workbench(cards, folder.resolve("preferences.json"));
             workbench.preferences().change(Preferences::asWelcomed);
             workbench.shell().go(Stage6.BRIEF);
-            workbench.show(stage);
+            workbench.show(new Stage());
         });
     }
 

@@ -10,6 +10,7 @@ import java.util.function.Predicate;
 import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
 import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.stage.Stage6;
@@ -41,14 +42,15 @@ abstract class WindowTest {
         FxToolkit.registerPrimaryStage();
         projectPath = folder.resolve("walk.nightreed");
         ProjectFile project = ProjectFile.create(projectPath, "Walk");
-        FxToolkit.setupStage(stage -> {
-            workbench = new Workbench(new NoDevices(), folder.resolve("preferences.json"));
-            output = (StandInOutput) workbench.output();
-            workbench.preferences().change(Preferences::asWelcomed);
-            workbench.shell().go(Stage6.BRIEF);
-            workbench.show(stage);
-            workbench.bench().open(project);
-        });
+        FxToolkit.setupFixture(
+                () -> { // events of the primary stage are kept for ever
+                    workbench = new Workbench(new NoDevices(), folder.resolve("preferences.json"));
+                    output = (StandInOutput) workbench.output();
+                    workbench.preferences().change(Preferences::asWelcomed);
+                    workbench.shell().go(Stage6.BRIEF);
+                    workbench.show(new Stage());
+                    workbench.bench().open(project);
+                });
         await("the project is open", s -> s.current() != null);
     }
 

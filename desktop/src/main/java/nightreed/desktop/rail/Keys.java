@@ -8,11 +8,13 @@ import javafx.beans.property.SimpleDoubleProperty;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
+import javafx.scene.Scene;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
+import javafx.stage.Window;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Ink;
 import nightreed.device.Desk;
@@ -65,13 +67,18 @@ public final class Keys extends Drawing {
                 light();
             }
         };
-        sceneProperty().addListener((o, a, scene) -> {
-            if (scene == null) {
-                ticking.stop();
-            } else {
-                ticking.start();
-            }
-        });
+        // what ticks is kept in memory, and all of its window with it
+        sceneProperty()
+                .flatMap(Scene::windowProperty)
+                .flatMap(Window::showingProperty)
+                .orElse(false)
+                .addListener((o, a, shown) -> {
+                    if (shown) {
+                        ticking.start();
+                    } else {
+                        ticking.stop();
+                    }
+                });
     }
 
     /** Lowest key shown, a C. */

@@ -30,6 +30,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import javafx.stage.Window;
 import javafx.util.Duration;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
@@ -609,14 +610,10 @@ public final class Shell extends BorderPane {
                 rail.keys().letterUp(e.getCode());
             }
         });
-        scene.windowProperty().addListener((o, a, w) -> {
-            if (w != null) {
-                // a key that is let go elsewhere would sound for ever
-                w.focusedProperty().addListener((f, was, is) -> {
-                    if (!is && rail != null) {
-                        rail.keys().releaseAll();
-                    }
-                });
+        // a key that is let go elsewhere would sound for ever
+        scene.windowProperty().flatMap(Window::focusedProperty).orElse(false).addListener((o, was, is) -> {
+            if (!is && rail != null) {
+                rail.keys().releaseAll();
             }
         });
     }

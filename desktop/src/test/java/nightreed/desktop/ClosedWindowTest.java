@@ -1,0 +1,59 @@
+package nightreed.desktop;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.lang.ref.WeakReference;
+import java.nio.file.Path;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import javafx.stage.Stage;
+import nightreed.desktop.stage.Stage6;
+import nightreed.device.NoDevices;
+import nightreed.project.ProjectFile;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** What a window kept is given back once it is closed. */
+class ClosedWindowTest {
+    @TempDir
+    Path folder;
+
+    @BeforeEach
+    void start() throws Exception {
+        FxToolkit.registerPrimaryStage();
+    }
+
+    private WeakReference<Workbench> openedAndClosed() throws Exception {
+        ProjectFile project = ProjectFile.create(folder.resolve("closed.nightreed"), "Closed");
+        Workbench[] w = new Workbench[1];
+        FxToolkit.setupFixture(() -> {
+            w[0] = new Workbench(new NoDevices(), folder.resolve("preferences.json"));
+            w[0].show(new Stage());
+            w[0].bench().open(project);
+        });
+        for (Stage6 s : Stage6.values()) {
+            WaitForAsyncUtils.waitForAsyncFx(20_000, () -> w[0].shell().go(s));
+            WaitForAsyncUtils.waitForFxEvents();
+        }
+        WaitForAsyncUtils.waitForAsyncFx(20_000, () -> w[0].close());
+        FxToolkit.cleanupStages();
+        return new WeakReference<>(w[0]);
+    }
+
+    @Test
+    void nothingKeepsAClosedWindow() throws Exception {
+        WeakReference<Workbench> closed = openedAndClosed();
+        FxToolkit.setupFixture(() -> new Stage().show()); // the last that had the focus is remembered
+        try {
+            WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> {
+                System.gc();
+                return closed.get() == null;
+            });
+        } catch (TimeoutException kept) {
+            assertThat(closed.get()).isNull();
+        }
+    }
+}
