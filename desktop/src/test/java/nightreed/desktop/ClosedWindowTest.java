@@ -6,10 +6,13 @@ import java.lang.ref.WeakReference;
 import java.nio.file.Path;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import javafx.scene.Scene;
+import javafx.scene.layout.Pane;
 import javafx.stage.Stage;
 import nightreed.desktop.stage.Stage6;
 import nightreed.device.NoDevices;
 import nightreed.project.ProjectFile;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -24,6 +27,11 @@ class ClosedWindowTest {
     @BeforeEach
     void start() throws Exception {
         FxToolkit.registerPrimaryStage();
+    }
+
+    @AfterEach
+    void leave() throws Exception {
+        FxToolkit.cleanupStages();
     }
 
     private WeakReference<Workbench> openedAndClosed() throws Exception {
@@ -46,7 +54,11 @@ class ClosedWindowTest {
     @Test
     void nothingKeepsAClosedWindow() throws Exception {
         WeakReference<Workbench> closed = openedAndClosed();
-        FxToolkit.setupFixture(() -> new Stage().show()); // the last that had the focus is remembered
+        FxToolkit.setupStage(
+                stage -> { // the last that had the focus is remembered
+                    stage.setScene(new Scene(new Pane(), 100, 100));
+                    stage.show();
+                });
         try {
             WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> {
                 System.gc();

@@ -42,7 +42,8 @@ public final class Fits {
     }
 
     /**
-     * Several methods, the most promising first. One that cannot be begun with is left out.
+     * Several methods, the most promising first. One that cannot be begun with, or not played on the plan's machine, is left
+     * out.
      *
      * @param methods names; may be in any order
      * @throws UnusableSound if none of them can be
@@ -53,7 +54,12 @@ public final class Fits {
         List<String> order = Adviser.before(recording.measurement()).stream()
                 .map(Adviser.Advice::method)
                 .filter(methods::contains)
+                .filter(plan.machine()::can)
                 .toList();
+        if (order.isEmpty()) {
+            throw new UnusableSound("'" + plan.machine().name() + "' can play none of these methods: "
+                    + String.join(", ", methods) + ". Choose another method, or give it what it needs.");
+        }
         List<Fitted> out = new ArrayList<>();
         UnusableSound first = null;
         for (int i = 0; i < order.size(); i++) {
@@ -82,12 +88,15 @@ public final class Fits {
         if (plan.onward() && plan.recipe().method().equals(method)) {
             return List.of(plan.recipe());
         }
-        return Starts.several(method, recording).stream().map(plan::kept).toList();
+        return Starts.several(method, recording).stream()
+                .map(plan::kept)
+                .map(plan.machine()::limited)
+                .toList();
     }
 
     private static Recipe search(List<Recipe> starts, Side recording, Plan plan, Progress progress) {
         QuickEar ear = new QuickEar(recording, HEARD_SECONDS);
-        int renders = (int) Math.max(60, SOUND_SECONDS / ear.seconds() / cost(starts.get(0)));
+        int renders = (int) Math.max(60, plan.effort() * SOUND_SECONDS / ear.seconds() / cost(starts.get(0)));
         AtomicReference<Budget> shared = new AtomicReference<>();
         Progress search = progress.part(0.05, 0.9);
         Budget budget = new Budget(
@@ -95,7 +104,7 @@ public final class Fits {
                 plan.seconds(),
                 () -> search.report(shared.get() == null ? 0 : shared.get().share(), "trying values"));
         shared.set(budget);
-        Polish polish = new Polish(ear, budget, search);
+        Polish polish = new Polish(ear, budget, search, null, plan.machine());
         List<Point> points = new ArrayList<>(polish.at(starts));
         Point first = points.get(0);
         points.sort(Comparator.comparingDouble(Point::total));

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import nightreed.machine.Machine;
 import nightreed.match.Comparison;
 import nightreed.match.Listener;
 import nightreed.match.Matcher;
@@ -31,11 +32,13 @@ public final class Layers {
     private final QuickEar ear;
     private final Budget budget;
     private final Progress progress;
+    private final Machine machine;
 
     private Layers(Side recording, Plan plan, Progress progress) {
         this.recording = recording;
         this.ear = new QuickEar(recording, HEARD_SECONDS);
         this.progress = progress;
+        this.machine = plan.machine();
         this.budget = new Budget(RENDERS, plan.seconds(), () -> progress.report(0.3, "a second layer"));
     }
 
@@ -62,7 +65,7 @@ public final class Layers {
         Clip base = alone(first.recipe());
         Point second = null;
         for (String method : List.of("formant", "resonators", "subtractive")) {
-            if (!method.equals(first.method())) {
+            if (!method.equals(first.method()) && machine.can(method)) {
                 Point p = under(method, base);
                 second = second == null || p != null && p.total() < second.total() ? p : second;
             }
@@ -72,7 +75,7 @@ public final class Layers {
             return one;
         }
         // the first gives way to the second
-        Polish polish = new Polish(ear, budget, progress, alone(second.recipe()));
+        Polish polish = new Polish(ear, budget, progress, alone(second.recipe()), machine);
         Recipe r = first.recipe();
         List<String> stage = Moves.stages(r).get(Moves.stages(r).size() - 1);
         Point together = polish.run(polish.at(r), Moves.anchors(r), stage, 4);
@@ -88,7 +91,7 @@ public final class Layers {
 
     /** The best of a method beside what is there; null if it has nothing to begin with. */
     private Point under(String method, Clip base) {
-        Polish polish = new Polish(ear, budget, progress, base);
+        Polish polish = new Polish(ear, budget, progress, base, machine);
         List<Recipe> starts = new ArrayList<>();
         try {
             for (Recipe r : Starts.several(method, recording)) {

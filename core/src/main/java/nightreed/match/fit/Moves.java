@@ -32,7 +32,11 @@ final class Moves {
         if (recipe instanceof FormantRecipe f && f.bank() == Bank.SIDE_BY_SIDE) {
             // levels are set band by band, from what each lacks
             return List.of(all.stream()
-                    .filter(id -> id.endsWith(".noiseShare") || id.startsWith("noise") || id.startsWith("exciter"))
+                    .filter(id -> id.endsWith(".noiseShare")
+                            || id.endsWith(".amp.attack")
+                            || id.endsWith(".amp.decay")
+                            || id.startsWith("noise")
+                            || id.startsWith("exciter"))
                     .toList());
         }
         return List.of(all);

@@ -2,6 +2,7 @@ package nightreed.match.fit;
 
 import java.util.List;
 import java.util.Set;
+import nightreed.machine.Machine;
 import nightreed.recipe.Recipe;
 
 /**
@@ -11,10 +12,12 @@ import nightreed.recipe.Recipe;
  * @param onward  whether to go on from it, and not begin with what was measured
  * @param locked  values that stay as they are in it, by id
  * @param seconds that a fit may take; infinite for as long as it needs
+ * @param machine that has to play what is found
+ * @param effort  share of the usual number of renders
  */
-public record Plan(Recipe recipe, boolean onward, Set<String> locked, double seconds) {
-    /** Afresh, nothing locked, as long as it needs. */
-    public static final Plan USUAL = new Plan(null, false, Set.of(), Double.POSITIVE_INFINITY);
+public record Plan(Recipe recipe, boolean onward, Set<String> locked, double seconds, Machine machine, double effort) {
+    /** Afresh, nothing locked, as long as it needs, for no machine in particular. */
+    public static final Plan USUAL = new Plan(null, false, Set.of(), Double.POSITIVE_INFINITY, Machine.ANY, 1);
 
     public Plan {
         locked = Set.copyOf(locked);
@@ -22,17 +25,27 @@ public record Plan(Recipe recipe, boolean onward, Set<String> locked, double sec
 
     /** The same with another limit [s]. */
     public Plan within(double limit) {
-        return new Plan(recipe, onward, locked, limit);
+        return new Plan(recipe, onward, locked, limit, machine, effort);
     }
 
     /** Afresh, but with some values as they are in a recipe. */
     public Plan keeping(Recipe like, Set<String> ids) {
-        return new Plan(like, false, ids, seconds);
+        return new Plan(like, false, ids, seconds, machine, effort);
     }
 
     /** On from a recipe, without moving some of its values. */
     public Plan from(Recipe here, Set<String> ids) {
-        return new Plan(here, true, ids, seconds);
+        return new Plan(here, true, ids, seconds, machine, effort);
+    }
+
+    /** For a machine; what is locked gives way to what it cannot do. */
+    public Plan on(Machine other) {
+        return new Plan(recipe, onward, locked, seconds, other, effort);
+    }
+
+    /** With another share of the usual number of renders. */
+    public Plan trying(double share) {
+        return new Plan(recipe, onward, locked, seconds, machine, share);
     }
 
     /** Another recipe with the locked values as they are. */

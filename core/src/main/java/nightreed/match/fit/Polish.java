@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
+import nightreed.machine.Machine;
 import nightreed.match.Side;
 import nightreed.match.fit.Moves.Anchor;
 import nightreed.measure.Progress;
@@ -35,13 +36,18 @@ final class Polish {
     private final Budget budget;
     private final Progress progress;
     private final double[] backing;
+    private final Machine machine;
 
     Polish(QuickEar ear, Budget budget, Progress progress) {
-        this(ear, budget, progress, null);
+        this(ear, budget, progress, null, Machine.ANY);
     }
 
-    /** @param backing what sounds beside the recipe, from the onset on; null for nothing */
-    Polish(QuickEar ear, Budget budget, Progress progress, Clip backing) {
+    /**
+     * @param backing what sounds beside the recipe, from the onset on; null for nothing
+     * @param machine that must be able to play each recipe that is tried
+     */
+    Polish(QuickEar ear, Budget budget, Progress progress, Clip backing, Machine machine) {
+        this.machine = machine;
         this.backing = backing == null ? null : backing.mixed();
         this.ear = ear;
         this.key = ear.recording().keySeconds();
@@ -60,8 +66,9 @@ final class Polish {
 
     Point at(Recipe recipe) {
         budget.spend(1);
-        double[] d = ear.differences(backed(render(recipe)));
-        return new Point(recipe, d, QuickEar.total(d));
+        Recipe playable = machine.limited(recipe);
+        double[] d = ear.differences(backed(render(playable)));
+        return new Point(playable, d, QuickEar.total(d));
     }
 
     private Clip backed(Clip own) {
