@@ -4,9 +4,11 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
+import nightreed.machine.Machine;
 import nightreed.match.Match;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
@@ -15,11 +17,19 @@ import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.Layers;
 import nightreed.match.fit.Layers.Layered;
 import nightreed.match.fit.Plan;
+import nightreed.match.fit.Prices;
+import nightreed.match.fit.Prices.Price;
+import nightreed.match.fit.Together;
+import nightreed.match.fit.Together.Heard;
+import nightreed.match.fit.Together.Note;
+import nightreed.match.fit.Together.Result;
 import nightreed.match.start.Starts;
 import nightreed.measure.Progress;
+import nightreed.music.Pitch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.UnusableRecipe;
 import nightreed.sheet.ReportJson;
 import nightreed.sound.Clip;
 import nightreed.sound.SafeFiles;
@@ -48,8 +58,12 @@ final class MatchCommand implements Callable<Integer> {
     @Spec
     CommandSpec spec;
 
-    @Parameters(paramLabel = "IN", description = "Recording.")
-    Path in;
+    @Parameters(
+            paramLabel = "IN",
+            arity = "1..*",
+            description =
+                    "Recording; several of one instrument are fitted together, with what follows key and strength.")
+    List<Path> in;
 
     @Option(names = "--method", description = "One of ${COMPLETION-CANDIDATES}; auto by default.")
     Method method = Method.AUTO;
@@ -73,22 +87,55 @@ final class MatchCommand implements Callable<Integer> {
             description = "1, or 2 to put a second recipe under the nearest where it brings something.")
     int layers = 1;
 
+    @Option(
+            names = "--machine",
+            paramLabel = "FILE",
+            description = "Limits of a machine (JSON): what is found can be played on it, and what it lacks is priced.")
+    Path machine;
+
+    @Option(
+            names = "--keys",
+            paramLabel = "KEY",
+            split = ",",
+            converter = KeyConverter.class,
+            description = "Keys of several recordings, in their order; as measured by default.")
+    List<Integer> keys = List.of();
+
+    @Option(
+            names = "--strengths",
+            paramLabel = "V",
+            split = ",",
+            description = "Strengths of several recordings, 0 to 1, in their order; all 0.7 by default.")
+    List<Double> strengths = List.of();
+
     @Option(names = "--out", paramLabel = "DIR", required = true, description = "Folder for the results.")
     Path out;
 
     @Override
-    public Integer call() throws UnusableSound, IOException {
+    public Integer call() throws UnusableSound, UnusableRecipe, IOException {
         PrintWriter err = spec.commandLine().getErr();
         if (seconds != null && !(seconds > 0)) {
             throw new ParameterException(spec.commandLine(), "--seconds must be above 0, got " + seconds);
         }
-        List<String> methods =
-                method == Method.AUTO ? Starts.METHODS : List.of(method.name().toLowerCase(Locale.ROOT));
-        Plan plan = seconds == null ? Plan.USUAL : Plan.USUAL.within(seconds);
         if (layers != 1 && layers != 2) {
             throw new ParameterException(spec.commandLine(), "--layers must be 1 or 2, got " + layers);
         }
-        Clip clip = Out.read(in, err);
+        List<String> methods =
+                method == Method.AUTO ? Starts.METHODS : List.of(method.name().toLowerCase(Locale.ROOT));
+        Plan plan = (seconds == null ? Plan.USUAL : Plan.USUAL.within(seconds)).on(machine());
+        return in.size() == 1 ? one(methods, plan, err) : several(methods, plan, err);
+    }
+
+    private Machine machine() throws UnusableRecipe {
+        return machine == null ? Machine.ANY : RecipeFiles.machine(machine);
+    }
+
+    private int one(List<String> methods, Plan plan, PrintWriter err) throws UnusableSound, IOException {
+        if (!keys.isEmpty() || !strengths.isEmpty()) {
+            throw new ParameterException(
+                    spec.commandLine(), "--keys and --strengths are for several recordings; one has --note");
+        }
+        Clip clip = Out.read(in.get(0), err);
         Match match = Matcher.match(clip, methods, plan, Out.progress(err));
         Recipe recipe = key != null && match.recipe() instanceof ResonatorRecipe r ? r.onKey(key) : match.recipe();
         if (key != null && recipe.key() != key) {
@@ -107,6 +154,12 @@ final class MatchCommand implements Callable<Integer> {
                     Adviser.cost(r.fitted().recipe()),
                     r.fitted().seconds());
         }
+        if (machine != null) {
+            Side recording = Matcher.side(clip, Progress.NONE);
+            List<Price> prices = Prices.of(recording, match.best(), plan, Out.progress(err));
+            ReportJson.machine(plan.machine(), prices, report);
+            prices.forEach(price -> screen.println(price.words()));
+        }
         Layered two = layers == 2 ? layered(clip, match, plan, err) : null;
         if (two != null) {
             ReportJson.layers(two, report);
@@ -122,6 +175,62 @@ final class MatchCommand implements Callable<Integer> {
         WavFiles.write(both ? two.imitation() : match.imitation(), WavFiles.Format.PCM24, out.resolve("imitation.wav"));
         SafeFiles.write(out.resolve("report.json"), report.toPrettyString());
         return 0;
+    }
+
+    private int several(List<String> methods, Plan plan, PrintWriter err) throws UnusableSound, IOException {
+        if (key != null || layers != 1) {
+            throw new ParameterException(
+                    spec.commandLine(), "several recordings have --keys, and one layer: leave out --note and --layers");
+        }
+        List<Note> notes = new ArrayList<>();
+        for (int i = 0; i < in.size(); i++) {
+            notes.add(note(i, err));
+        }
+        Result best = Together.best(methods, notes, plan, Out.progress(err));
+        ObjectNode report =
+                ReportJson.together(best, in.stream().map(Path::toString).toList());
+        PrintWriter screen = spec.commandLine().getOut();
+        screen.printf(
+                Locale.ROOT,
+                "%-12s %5.2f JND, mean of %d notes%n",
+                best.recipe().method(),
+                best.meanJnd(),
+                notes.size());
+        for (int i = 0; i < in.size(); i++) {
+            Heard h = best.notes().get(i);
+            screen.printf(
+                    Locale.ROOT,
+                    "%-24s key %d, strength %.2f: %5.2f JND, worst in %s (%.2f JND)%n",
+                    in.get(i).getFileName(),
+                    h.note().key(),
+                    h.note().velocity(),
+                    h.comparison().totalJnd(),
+                    h.comparison().worst().title(),
+                    h.comparison().worstJnd());
+        }
+        best.maps().forEach((id, value) -> screen.printf(Locale.ROOT, "%-24s %.3f%n", id, value));
+        SafeFiles.write(out.resolve("recipe.json"), RecipeJson.text(best.recipe()));
+        WavFiles.write(best.imitation(), WavFiles.Format.PCM24, out.resolve("imitation.wav"));
+        SafeFiles.write(out.resolve("report.json"), report.toPrettyString());
+        return 0;
+    }
+
+    private Note note(int i, PrintWriter err) throws UnusableSound {
+        if (!keys.isEmpty() && keys.size() != in.size() || !strengths.isEmpty() && strengths.size() != in.size()) {
+            throw new ParameterException(
+                    spec.commandLine(),
+                    "there are " + in.size() + " recordings: give as many --keys and --strengths, or none");
+        }
+        double strength = strengths.isEmpty() ? 0.7 : strengths.get(i);
+        if (!(strength > 0 && strength <= 1)) {
+            throw new ParameterException(spec.commandLine(), "strengths must be above 0, up to 1, got " + strength);
+        }
+        Side side = Matcher.side(Out.read(in.get(i), err), Out.progress(err));
+        Double f0 = side.measurement().f0Hz();
+        if (keys.isEmpty() && f0 == null) {
+            throw new UnusableSound(in.get(i) + " has no pitch that could be found: give --keys for all recordings.");
+        }
+        return new Note(side, keys.isEmpty() ? Pitch.nearestKey(f0) : keys.get(i), strength);
     }
 
     private static Layered layered(Clip clip, Match match, Plan plan, PrintWriter err) throws UnusableSound {

@@ -92,7 +92,11 @@ public final class Matcher {
         List<Ranked> ranking =
                 Adviser.after(Fits.of(methods, recording, plan.within(Math.max(0.5, left)), progress.part(0.1, 0.9)));
         Fitted best = ranking.get(0).fitted();
-        List<Move> moves = NextMoves.of(recording, best.recipe(), best.comparison(), progress.part(0.9, 1));
+        List<Move> moves = NextMoves.of(recording, best.recipe(), best.comparison(), progress.part(0.9, 1)).stream()
+                .filter(m -> plan.machine()
+                        .missing(best.recipe().with(m.parameter().id(), m.to()))
+                        .isEmpty())
+                .toList();
         return new Match(ranking, moves, (System.nanoTime() - start) / 1e9);
     }
 }

@@ -3,12 +3,17 @@ package nightreed.sheet;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
+import java.util.Locale;
+import nightreed.machine.Machine;
 import nightreed.match.Aspect;
 import nightreed.match.Comparison;
 import nightreed.match.Match;
 import nightreed.match.Move;
 import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.Layers.Layered;
+import nightreed.match.fit.Prices.Price;
+import nightreed.match.fit.Together.Heard;
+import nightreed.match.fit.Together.Result;
 
 /** Comparisons and matches as JSON, in the layout that scripts rely on (docs/formats.md). */
 public final class ReportJson {
@@ -51,6 +56,39 @@ public final class ReportJson {
         o.set("distance", distance(two.comparison()));
         var carries = o.putArray("carries");
         two.carries().forEach(carries::add);
+    }
+
+    /** Adds {@code "machine":{"name":..,"prices":[{"feature":..,"jnd":..,"words":..}]}}. */
+    public static void machine(Machine machine, List<Price> prices, ObjectNode report) {
+        ObjectNode o = report.putObject("machine");
+        o.put("name", machine.name());
+        var array = o.putArray("prices");
+        for (Price p : prices) {
+            array.addObject()
+                    .put("feature", p.feature().name().toLowerCase(Locale.ROOT))
+                    .put("jnd", p.jnd())
+                    .put("words", p.words());
+        }
+    }
+
+    /** {@code {"method":..,"meanJnd":..,"notes":[..],"maps":{..},"seconds":..}}. @param names of the recordings */
+    public static ObjectNode together(Result r, List<String> names) {
+        ObjectNode o = new ObjectNode(JsonNodeFactory.instance);
+        o.put("method", r.recipe().method()).put("meanJnd", r.meanJnd());
+        var notes = o.putArray("notes");
+        for (int i = 0; i < r.notes().size(); i++) {
+            Heard h = r.notes().get(i);
+            notes.addObject()
+                    .put("recording", names.get(i))
+                    .put("key", h.note().key())
+                    .put("strength", h.note().velocity())
+                    .put("levelDb", h.levelDb())
+                    .set("distance", distance(h.comparison()));
+        }
+        ObjectNode maps = o.putObject("maps");
+        r.maps().forEach(maps::put);
+        o.put("seconds", r.seconds());
+        return o;
     }
 
     private static void moves(List<Move> moves, ObjectNode o) {

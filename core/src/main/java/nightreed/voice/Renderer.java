@@ -62,14 +62,39 @@ public final class Renderer {
      */
     public static Clip asFitted(
             Recipe recipe, double leadSeconds, double heldSeconds, double totalSeconds, int sampleRateHz) {
+        return at(
+                recipe,
+                recipe.key(),
+                recipe.velocity().reference(),
+                leadSeconds,
+                heldSeconds,
+                totalSeconds,
+                sampleRateHz);
+    }
+
+    /**
+     * One note that is let go after a while.
+     *
+     * @param key         MIDI number
+     * @param velocity    0 to 1
+     * @param heldSeconds time from key-down to key-up [s]; infinite if it is never let go
+     */
+    public static Clip at(
+            Recipe recipe,
+            int key,
+            double velocity,
+            double leadSeconds,
+            double heldSeconds,
+            double totalSeconds,
+            int sampleRateHz) {
         int lead = (int) Math.round(leadSeconds * sampleRateHz);
         float[] out = new float[Math.max(1, (int) Math.round(totalSeconds * sampleRateHz))];
         int up = (int) Math.min(out.length, lead + Math.rint(heldSeconds * sampleRateHz));
         if (lead < out.length) {
             Instrument instrument = new Instrument(Patch.of(recipe), sampleRateHz, 1);
-            instrument.noteOn(recipe.key(), recipe.velocity().reference());
+            instrument.noteOn(key, velocity);
             instrument.render(out, lead, up);
-            instrument.noteOff(recipe.key());
+            instrument.noteOff(key);
             instrument.render(out, up, out.length);
         }
         return Clip.mono(out, sampleRateHz);

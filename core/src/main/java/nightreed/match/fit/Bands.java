@@ -15,15 +15,12 @@ final class Bands {
 
     private Bands() {}
 
-    static Point levelled(Polish polish, Point start, FormantRecipe recipe) {
-        return levelled(polish, start, recipe, null);
-    }
-
-    /** @param backing what sounds beside them and leaves the less for them to do; null for nothing */
-    static Point levelled(Polish polish, Point start, FormantRecipe recipe, Clip backing) {
+    /** What sounds beside them leaves the less for them to do. */
+    static Point levelled(Polish polish, OneNote note, Point start, FormantRecipe recipe) {
+        Clip backing = note.backing();
         Point best = start;
         FormantRecipe r = recipe;
-        Side recording = polish.recording();
+        Side recording = note.recording();
         double[][] wanted =
                 Followers.powers(r, recording.clip(), recording.measurement().onsetSeconds());
         if (backing != null) {
@@ -35,7 +32,7 @@ final class Bands {
             }
         }
         for (int round = 0; round < ROUNDS; round++) {
-            Clip clip = polish.render(r);
+            Clip clip = note.render(r);
             r = moved(r, wanted, Followers.powers(r, clip, 0), backing == null);
             Point p = polish.at(r);
             best = p.total() < best.total() ? p : best;

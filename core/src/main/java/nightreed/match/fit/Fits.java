@@ -104,12 +104,13 @@ public final class Fits {
                 plan.seconds(),
                 () -> search.report(shared.get() == null ? 0 : shared.get().share(), "trying values"));
         shared.set(budget);
-        Polish polish = new Polish(ear, budget, search, null, plan.machine());
+        OneNote note = new OneNote(ear);
+        Polish polish = new Polish(note, budget, search, plan.machine());
         List<Point> points = new ArrayList<>(polish.at(starts));
         Point first = points.get(0);
         points.sort(Comparator.comparingDouble(Point::total));
         List<Point> tried = new ArrayList<>(points.subList(0, Math.min(3, points.size())).parallelStream()
-                .map(p -> p.recipe() instanceof FormantRecipe f ? Bands.levelled(polish, p, f) : p)
+                .map(p -> p.recipe() instanceof FormantRecipe f ? Bands.levelled(polish, note, p, f) : p)
                 .toList());
         Point start = Polish.best(tried);
         tried.replaceAll(p -> polish.run(

@@ -75,7 +75,7 @@ public final class Layers {
             return one;
         }
         // the first gives way to the second
-        Polish polish = new Polish(ear, budget, progress, alone(second.recipe()), machine);
+        Polish polish = new Polish(new OneNote(ear, alone(second.recipe())), budget, progress, machine);
         Recipe r = first.recipe();
         List<String> stage = Moves.stages(r).get(Moves.stages(r).size() - 1);
         Point together = polish.run(polish.at(r), Moves.anchors(r), stage, 4);
@@ -86,12 +86,13 @@ public final class Layers {
     }
 
     private Clip alone(Recipe recipe) {
-        return new Polish(ear, budget, progress).render(recipe);
+        return new OneNote(ear).render(recipe);
     }
 
     /** The best of a method beside what is there; null if it has nothing to begin with. */
     private Point under(String method, Clip base) {
-        Polish polish = new Polish(ear, budget, progress, base, machine);
+        OneNote note = new OneNote(ear, base);
+        Polish polish = new Polish(note, budget, progress, machine);
         List<Recipe> starts = new ArrayList<>();
         try {
             for (Recipe r : Starts.several(method, recording)) {
@@ -104,7 +105,7 @@ public final class Layers {
         points.sort(Comparator.comparingDouble(Point::total));
         Point best = points.get(0);
         if (best.recipe() instanceof FormantRecipe f) {
-            best = Bands.levelled(polish, best, f, base);
+            best = Bands.levelled(polish, note, best, f);
         }
         List<String> ids = new ArrayList<>(Moves.stages(best.recipe()).get(0));
         ids.add("level");

@@ -7,13 +7,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
 import nightreed.machine.Machine;
-import nightreed.match.Side;
 import nightreed.match.fit.Moves.Anchor;
 import nightreed.measure.Progress;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
-import nightreed.sound.Clip;
-import nightreed.voice.Renderer;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -30,56 +27,27 @@ final class Polish {
     private static final double[] DAMPINGS = {0.1, 1, 10, 100};
     private static final double LEAST_GAIN = 0.004; // of the cost; less is not worth another round
 
-    private final QuickEar ear;
-    private final double key;
-    private final int fs;
+    private final Trial trial;
     private final Budget budget;
     private final Progress progress;
-    private final double[] backing;
     private final Machine machine;
 
-    Polish(QuickEar ear, Budget budget, Progress progress) {
-        this(ear, budget, progress, null, Machine.ANY);
-    }
-
-    /**
-     * @param backing what sounds beside the recipe, from the onset on; null for nothing
-     * @param machine that must be able to play each recipe that is tried
-     */
-    Polish(QuickEar ear, Budget budget, Progress progress, Clip backing, Machine machine) {
-        this.machine = machine;
-        this.backing = backing == null ? null : backing.mixed();
-        this.ear = ear;
-        this.key = ear.recording().keySeconds();
-        this.fs = ear.recording().measurement().sampleRateHz();
+    /** @param machine that must be able to play each recipe that is tried */
+    Polish(Trial trial, Budget budget, Progress progress, Machine machine) {
+        this.trial = trial;
         this.budget = budget;
         this.progress = progress;
+        this.machine = machine;
     }
 
     /** A recipe and how it sounds. */
     record Point(Recipe recipe, double[] differences, double total) {}
 
-    /** Renders a recipe by itself from the onset on. */
-    Clip render(Recipe recipe) {
-        return Renderer.asFitted(recipe, 0, key, ear.seconds(), fs);
-    }
-
     Point at(Recipe recipe) {
-        budget.spend(1);
+        budget.spend(trial.notes());
         Recipe playable = machine.limited(recipe);
-        double[] d = ear.differences(backed(render(playable)));
+        double[] d = trial.differences(playable);
         return new Point(playable, d, QuickEar.total(d));
-    }
-
-    private Clip backed(Clip own) {
-        if (backing == null) {
-            return own;
-        }
-        double[] sum = own.mixed();
-        for (int i = 0; i < Math.min(sum.length, backing.length); i++) {
-            sum[i] += backing[i];
-        }
-        return Clip.mono(sum, own.sampleRateHz());
     }
 
     /** All of them, on all cores. */
@@ -95,10 +63,6 @@ final class Polish {
             best = p.total < best.total ? p : best;
         }
         return best;
-    }
-
-    Side recording() {
-        return ear.recording();
     }
 
     /** With what it costs to leave measured values. */

@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
+import nightreed.machine.Machine;
 import nightreed.match.Aspect;
 import nightreed.match.Comparison;
 import nightreed.match.Listener;
@@ -55,7 +56,11 @@ public final class Sensitivity {
         this.recording = recording;
         this.locked = locked;
         ear = new QuickEar(recording, HEARD_SECONDS);
-        polish = new Polish(ear, Budget.endless(() -> progress.report(0.2, "what each value does")), progress);
+        polish = new Polish(
+                new OneNote(ear),
+                Budget.endless(() -> progress.report(0.2, "what each value does")),
+                progress,
+                Machine.ANY);
         now = polish.at(recipe);
         progress.report(0.05, "what each value does");
         axes = Polish.axes(recipe, Moves.advised(recipe));

@@ -1,0 +1,60 @@
+package nightreed.match.fit;
+
+import nightreed.match.Side;
+import nightreed.recipe.Recipe;
+import nightreed.sound.Clip;
+import nightreed.voice.Renderer;
+
+/** A recording, and a recipe on its own key against it, with or without something that sounds beside it. */
+final class OneNote implements Trial {
+    private final QuickEar ear;
+    private final Clip backing;
+
+    OneNote(QuickEar ear) {
+        this(ear, null);
+    }
+
+    /** @param backing what sounds beside the recipe, from the onset on; null for nothing */
+    OneNote(QuickEar ear, Clip backing) {
+        this.ear = ear;
+        this.backing = backing;
+    }
+
+    /** The recipe by itself from the onset on. */
+    Clip render(Recipe recipe) {
+        Side r = recording();
+        return Renderer.asFitted(
+                recipe, 0, r.keySeconds(), ear.seconds(), r.measurement().sampleRateHz());
+    }
+
+    Side recording() {
+        return ear.recording();
+    }
+
+    /** What sounds beside the recipe; null for nothing. */
+    Clip backing() {
+        return backing;
+    }
+
+    @Override
+    public double[] differences(Recipe recipe) {
+        return ear.differences(backed(render(recipe)));
+    }
+
+    @Override
+    public int notes() {
+        return 1;
+    }
+
+    private Clip backed(Clip own) {
+        if (backing == null) {
+            return own;
+        }
+        double[] sum = own.mixed();
+        double[] other = backing.mixed();
+        for (int i = 0; i < Math.min(sum.length, other.length); i++) {
+            sum[i] += other[i];
+        }
+        return Clip.mono(sum, own.sampleRateHz());
+    }
+}
