@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import nightreed.recipe.Recipe;
@@ -83,7 +84,7 @@ public record Machine(
     }
 
     private static void some(String what, Set<?> all) {
-        if (all != null && (all.isEmpty() || all.contains(null))) {
+        if (all != null && (all.isEmpty() || all.stream().anyMatch(Objects::isNull))) {
             throw new IllegalArgumentException("'" + what + "' must name at least one; leave it out for all");
         }
     }

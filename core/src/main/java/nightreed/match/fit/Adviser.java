@@ -11,9 +11,10 @@ import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
-import nightreed.recipe.RingRecipe;
 import nightreed.recipe.StringRecipe;
-import nightreed.recipe.SubtractiveRecipe;
+import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Oscillator;
 
 /** Which method for which sound: before anything is fitted, from the measurement; afterwards, from what came out. */
 public final class Adviser {
@@ -144,27 +145,30 @@ public final class Adviser {
         return c.totalJnd() <= 4 ? "good enough in the background" : "heard as another sound";
     }
 
-    /** What a machine needs for a recipe. */
+    /** What a machine needs for a recipe. Envelopes that are alike count once. */
     public static String cost(Recipe recipe) {
         if (recipe instanceof ResonatorRecipe r) {
-            return r.modes().size() + (r.modes().size() == 1 ? " resonator" : " resonators");
-        }
-        if (recipe instanceof FmRecipe r) {
-            return 2 * r.pairs().size() + " oscillators, " + 2 * r.pairs().size() + " envelopes";
-        }
-        if (recipe instanceof FormantRecipe r) {
-            long following =
-                    r.bands().stream().filter(b -> !b.pathDb().isEmpty()).count();
-            return r.bands().size() + " bands" + (following > 0 ? ", " + following + " of them following" : "");
+            return many(r.modes().size(), "resonator");
         }
         if (recipe instanceof StringRecipe r) {
             return r.second() == null ? "one loop" : "two loops";
         }
-        if (recipe instanceof RingRecipe) {
-            return "2 oscillators, 1 envelope";
+        int envelopes = (int) Dials.parts((Record) recipe, Envelope.class).stream()
+                .map(Dials.Found::part)
+                .distinct()
+                .count();
+        if (recipe instanceof FormantRecipe r) {
+            long following =
+                    r.bands().stream().filter(b -> !b.pathDb().isEmpty()).count();
+            return many(r.bands().size(), "band")
+                    + (following > 0 ? ", " + following + " of them following" : ", " + many(envelopes, "envelope"));
         }
-        SubtractiveRecipe r = (SubtractiveRecipe) recipe;
-        int n = r.oscillators().size();
-        return n + (n == 1 ? " oscillator, " : " oscillators, ") + (r.filter() == null ? "1 envelope" : "2 envelopes");
+        int sines = recipe instanceof FmRecipe r ? 2 * r.pairs().size() : 0;
+        int waves = Dials.parts((Record) recipe, Oscillator.class).size();
+        return many(sines + waves, "oscillator") + ", " + many(envelopes, "envelope");
+    }
+
+    private static String many(int n, String what) {
+        return n + " " + what + (n == 1 ? "" : "s");
     }
 }

@@ -1,0 +1,151 @@
+package nightreed.machine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.EnumSet;
+import java.util.List;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.match.fit.Fits;
+import nightreed.match.fit.Fitted;
+import nightreed.match.fit.Plan;
+import nightreed.match.fit.Prices;
+import nightreed.match.fit.Prices.Price;
+import nightreed.match.start.Starts;
+import nightreed.measure.Progress;
+import nightreed.recipe.FmRecipe;
+import nightreed.recipe.FormantRecipe;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.SubtractiveRecipe;
+import nightreed.recipe.UnusableRecipe;
+import nightreed.recipe.part.Dials;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Filter;
+import nightreed.recipe.part.Oscillator.Wave;
+import nightreed.room.RecordingRoom;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.FieldSource;
+
+/** What a machine makes of recipes, and what its limits cost. */
+class MachineTest {
+    private static final String SMALL = """
+            {"schema": "machine-1", "name": "Small", "resonators": 3, "bands": 6, "followers": false, "loops": 1,
+             "oscillators": 2, "feedback": false, "waves": ["PULSE"], "unison": false, "filters": ["LOW"],
+             "slopes": ["DB_6"], "envelopes": 2, "lfos": 0, "noise": false, "keyTracking": false}""";
+    private static Side bar;
+    private static Side horn;
+
+    static final List<String> METHODS = Starts.METHODS;
+
+    @BeforeAll
+    static void record() throws Exception {
+        bar = Matcher.side(RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 62, 0.7, 4), Progress.NONE);
+        horn = Matcher.side(RecordingRoom.record(RecordingRoom.instrument("ferry-horn"), 50, 0.7, 4), Progress.NONE);
+    }
+
+    private static long envelopes(Recipe r) {
+        return Dials.parts((Record) r, Envelope.class).stream()
+                .map(Dials.Found::part)
+                .distinct()
+                .count();
+    }
+
+    @ParameterizedTest
+    @FieldSource("METHODS")
+    void whateverAMachineIsGivenItCanPlayWhatItMakesOfIt(String method) throws Exception {
+        Machine small = MachineJson.parse(SMALL, "small");
+        for (Side side : List.of(bar, horn)) {
+            for (Recipe r : Starts.several(method, side)) {
+                Recipe limited = small.limited(r);
+                assertThat(small.missing(limited)).isEmpty();
+                assertThat(small.limited(limited)).isEqualTo(limited);
+                assertThat(envelopes(limited)).isLessThanOrEqualTo(2);
+                assertThat(Machine.ANY.limited(r)).isSameAs(r);
+                for (Feature f : small.missing(r)) {
+                    assertThat(small.only(f).missing(r)).containsExactly(f);
+                }
+            }
+        }
+    }
+
+    @Test
+    void countsAndKindsAreKept() throws Exception {
+        Machine small = MachineJson.parse(SMALL, "small");
+        Recipe modes = Starts.of("resonators", bar).recipe();
+        assertThat(((ResonatorRecipe) small.limited(modes)).modes()).hasSize(3);
+        FmRecipe fm = (FmRecipe) small.limited(Starts.of("fm", bar).recipe());
+        assertThat(fm.pairs()).hasSize(1);
+        SubtractiveRecipe saw =
+                (SubtractiveRecipe) Starts.of("subtractive", horn).recipe();
+        SubtractiveRecipe pulse = (SubtractiveRecipe) small.limited(saw);
+        assertThat(pulse.oscillators()).allMatch(o -> o.wave() == Wave.PULSE);
+        assertThat(pulse.filter().slope()).isEqualTo(Filter.Slope.DB_6);
+        assertThat(pulse.common().first()).isNull();
+        assertThat(pulse.common().routes()).isEmpty();
+        for (Recipe r : Starts.several("formant", horn)) {
+            FormantRecipe bank = (FormantRecipe) small.limited(r);
+            assertThat(bank.bands())
+                    .hasSizeLessThanOrEqualTo(6)
+                    .allMatch(b -> b.pathDb().isEmpty());
+        }
+    }
+
+    @Test
+    void aMethodThatItLacksIsNotTried() throws Exception {
+        Machine m = MachineJson.parse(
+                "{\"schema\": \"machine-1\", \"name\": \"Loop\", \"oscillators\": 0, \"resonators\": 0}", "loop");
+        assertThat(METHODS.stream().filter(m::can)).containsExactly("string");
+        assertThatThrownBy(() -> Fits.of(List.of("fm", "ring"), bar, Plan.USUAL.on(m), Progress.NONE))
+                .hasMessageContaining("'Loop' can play none of these methods");
+    }
+
+    @Test
+    void aFitStaysWithinTheMachineAndEachLimitHasItsPrice() throws Exception {
+        Machine two = MachineJson.parse(
+                "{\"schema\": \"machine-1\", \"name\": \"Two\", \"resonators\": 2, \"keyTracking\": false}", "two");
+        Plan plan = Plan.USUAL.on(two).trying(0.15);
+        Fitted f = Fits.of("resonators", bar, plan, Progress.NONE);
+        assertThat(((ResonatorRecipe) f.recipe()).modes()).hasSize(2);
+        List<Price> prices = Prices.of(bar, f, plan, Progress.NONE);
+        assertThat(EnumSet.copyOf(prices.stream().map(Price::feature).toList()))
+                .containsExactlyInAnyOrder(Feature.RESONATORS, Feature.KEY_TRACKING);
+        assertThat(prices.get(0).feature()).isEqualTo(Feature.RESONATORS);
+        assertThat(prices.get(0).jnd()).isGreaterThan(0.3);
+        assertThat(prices.get(0).words()).startsWith("resonators: 2 costs ");
+        assertThat(prices.get(1).words()).isEqualTo("no key tracking costs nothing on this note");
+    }
+
+    @Test
+    void writtenAndReadAgainItIsTheSame() throws Exception {
+        Machine small = MachineJson.parse(SMALL, "small");
+        assertThat(MachineJson.parse(MachineJson.text(small), "again")).isEqualTo(small);
+        assertThat(small.has(Feature.SLOPES)).isEqualTo("6 dB/oct");
+        assertThat(small.has(Feature.NOISE)).isEqualTo("none");
+        assertThat(small.has(Feature.MODULATION)).isEqualTo("any");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{}|is not the description of a machine",
+                "{'schema': 'machine-1'}|a machine needs a name",
+                "{'schema': 'machine-1', 'name': 'x', 'oscillators': -2}|'oscillators' must be 0 to 16, got -2",
+                "{'schema': 'machine-1', 'name': 'x', 'oscillators': 'two'}|'oscillators' is of the wrong kind",
+                "{'schema': 'machine-1', 'name': 'x', 'waves': []}|'waves' must name at least one",
+                "{'schema': 'machine-1', 'name': 'x', 'waves': ['SQUARE']}|must be of",
+                "{'schema': 'machine-1', 'name': 'x', 'buttons': 3}|a machine has no 'buttons'",
+                "machine|is not JSON"
+            })
+    void whatIsNoMachineIsToldSo(String json, String word) {
+        assertThatThrownBy(() -> MachineJson.parse(json.replace('\'', '"'), "bad.json"))
+                .isInstanceOf(UnusableRecipe.class)
+                .hasMessageStartingWith("bad.json")
+                .hasMessageContaining(word);
+    }
+}
