@@ -221,7 +221,7 @@ public final class LongSession {
         } else if (what < 96) {
             act("keeping a take", () -> workbench.bench().keepTake("in passing"));
         } else if (what < 97) {
-            act("fitting", () -> workbench.bench().fit());
+            act("fitting", () -> workbench.bench().fitting().fit());
         } else if (what < 98 && s.imitations().size() < 12) {
             RecordingRoom.Instrument i = RecordingRoom.instruments().get(chance.nextInt(2));
             act(

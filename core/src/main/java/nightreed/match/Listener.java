@@ -16,9 +16,16 @@ import nightreed.music.Pitch;
 /** Compares two sounds the way a careful listener would: at equal loudness, from the onset on, thing by thing. */
 public final class Listener {
     private final Hearing hearing;
+    private final Marks marks;
 
     public Listener(Hearing hearing) {
+        this(hearing, Marks.NONE);
+    }
+
+    /** @param marks where an ear has overruled the thresholds for the sound that is listened to */
+    public Listener(Hearing hearing, Marks marks) {
         this.hearing = hearing;
+        this.marks = marks;
     }
 
     /** One with the usual thresholds. */
@@ -31,6 +38,10 @@ public final class Listener {
 
     public Hearing hearing() {
         return hearing;
+    }
+
+    public Marks marks() {
+        return marks;
     }
 
     public Comparison hear(Side recording, Side other) {
@@ -48,6 +59,7 @@ public final class Listener {
         a.put(
                 Aspect.MOVEMENT,
                 movement(recording.measurement().held(), imitation.measurement().held()));
+        a.replaceAll((aspect, jnd) -> Math.min(Hearing.MOST, marks.weight(aspect) * jnd));
         return new Comparison(a, partials, gainDb);
     }
 

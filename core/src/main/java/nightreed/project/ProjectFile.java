@@ -19,6 +19,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import nightreed.match.Comparison;
+import nightreed.match.Marks;
 import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
@@ -292,7 +293,7 @@ public final class ProjectFile implements AutoCloseable {
     public Snapshot now(Imitation imitation) throws UnusableProject {
         return db
                 .query(
-                        "select e.recording, e.recipe, e.fitted, e.note, e.hand, e.locked from edit e join imitation i on i.head = e.id"
+                        "select e.recording, e.recipe, e.fitted, e.note, e.hand, e.locked, e.marks from edit e join imitation i on i.head = e.id"
                                 + " where i.id = ?",
                         this::snapshot,
                         imitation.id())
@@ -430,8 +431,8 @@ public final class ProjectFile implements AutoCloseable {
 
     private void appendEdit(long imitation, String label, Snapshot s) throws SQLException {
         long id = db.insert(
-                "insert into edit(imitation, label, at, recording, recipe, fitted, note, hand, locked)"
-                        + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                "insert into edit(imitation, label, at, recording, recipe, fitted, note, hand, locked, marks)"
+                        + " values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
                 imitation,
                 label,
                 timestamp(),
@@ -440,13 +441,14 @@ public final class ProjectFile implements AutoCloseable {
                 s.fitted() == null ? null : RecipeJson.text(s.fitted()),
                 s.note(),
                 s.hand().equals(Hand.NONE) ? null : text(s.hand()),
-                s.locked().isEmpty() ? null : s.locked().stream().sorted().collect(Collectors.joining(" ")));
+                s.locked().isEmpty() ? null : s.locked().stream().sorted().collect(Collectors.joining(" ")),
+                s.marks().equals(Marks.NONE) ? null : text(s.marks()));
         db.update("update imitation set head = ? where id = ?", id, imitation);
     }
 
-    private String text(Hand hand) throws SQLException {
+    private String text(Record decided) throws SQLException {
         try {
-            return mapper.writeValueAsString(hand);
+            return mapper.writeValueAsString(decided);
         } catch (JsonProcessingException e) {
             throw new SQLException("what was decided by hand cannot be written: " + e.getMessage(), e);
         }
@@ -457,6 +459,7 @@ public final class ProjectFile implements AutoCloseable {
         Long id = r.wasNull() ? null : (Long) recording;
         String hand = r.getString(5);
         String locked = r.getString(6);
+        String marks = r.getString(7);
         try {
             return new Snapshot(
                     id,
@@ -464,7 +467,8 @@ public final class ProjectFile implements AutoCloseable {
                     recipe(r.getString(3)),
                     r.getString(4),
                     hand == null ? Hand.NONE : mapper.readValue(hand, Hand.class),
-                    locked == null ? Set.of() : Set.of(locked.split(" ")));
+                    locked == null ? Set.of() : Set.of(locked.split(" ")),
+                    marks == null ? Marks.NONE : mapper.readValue(marks, Marks.class));
         } catch (JsonProcessingException e) {
             throw new SQLException("what was decided by hand is damaged: " + e.getMessage(), e);
         }

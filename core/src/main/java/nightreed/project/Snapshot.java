@@ -2,6 +2,7 @@ package nightreed.project;
 
 import java.util.Set;
 import java.util.TreeSet;
+import nightreed.match.Marks;
 import nightreed.measure.Hand;
 import nightreed.recipe.Recipe;
 
@@ -14,34 +15,36 @@ import nightreed.recipe.Recipe;
  * @param note        note for the patch sheet, never null
  * @param hand        what was decided by hand about the measurement
  * @param locked      values of the recipe that no fit may move, by id
+ * @param marks       where an ear has overruled the thresholds of hearing
  */
-public record Snapshot(Long recordingId, Recipe recipe, Recipe fitted, String note, Hand hand, Set<String> locked) {
+public record Snapshot(
+        Long recordingId, Recipe recipe, Recipe fitted, String note, Hand hand, Set<String> locked, Marks marks) {
     public static final Snapshot EMPTY = new Snapshot(null, null, null, "");
 
     public Snapshot {
         locked = Set.copyOf(locked);
     }
 
-    /** With the measurement as it is, and nothing locked. */
+    /** With the measurement as it is, nothing locked and nothing marked. */
     public Snapshot(Long recordingId, Recipe recipe, Recipe fitted, String note) {
-        this(recordingId, recipe, fitted, note, Hand.NONE, Set.of());
+        this(recordingId, recipe, fitted, note, Hand.NONE, Set.of(), Marks.NONE);
     }
 
     public Snapshot withRecipe(Recipe r) {
-        return new Snapshot(recordingId, r, fitted, note, hand, locked);
+        return new Snapshot(recordingId, r, fitted, note, hand, locked, marks);
     }
 
     /** A recipe that the machine has just fitted. */
     public Snapshot withFit(Recipe r) {
-        return new Snapshot(recordingId, r, r, note, hand, locked);
+        return new Snapshot(recordingId, r, r, note, hand, locked, marks);
     }
 
     public Snapshot withNote(String n) {
-        return new Snapshot(recordingId, recipe, fitted, n, hand, locked);
+        return new Snapshot(recordingId, recipe, fitted, n, hand, locked, marks);
     }
 
     public Snapshot withHand(Hand h) {
-        return new Snapshot(recordingId, recipe, fitted, note, h, locked);
+        return new Snapshot(recordingId, recipe, fitted, note, h, locked, marks);
     }
 
     /** With a value locked or set free. */
@@ -52,6 +55,11 @@ public record Snapshot(Long recordingId, Recipe recipe, Recipe fitted, String no
         } else {
             ids.remove(id);
         }
-        return new Snapshot(recordingId, recipe, fitted, note, hand, ids);
+        return new Snapshot(recordingId, recipe, fitted, note, hand, ids, marks);
+    }
+
+    /** As an ear hears it. */
+    public Snapshot withMarks(Marks m) {
+        return new Snapshot(recordingId, recipe, fitted, note, hand, locked, m);
     }
 }

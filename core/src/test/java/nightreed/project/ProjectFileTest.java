@@ -283,6 +283,7 @@ class ProjectFileTest {
         }
         sql(file, "alter table edit drop column hand");
         sql(file, "alter table edit drop column locked");
+        sql(file, "alter table edit drop column marks");
         sql(file, "alter table imitation drop column family");
         sql(
                 file,

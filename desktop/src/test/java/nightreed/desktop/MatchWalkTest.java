@@ -24,16 +24,17 @@ class MatchWalkTest extends WindowTest {
         idle();
         stage(Stage6.BUILD);
         fx(() -> {
-            workbench.bench().matchAll(12);
+            workbench.bench().fitting().matchAll(12);
             return null;
         });
         WaitForAsyncUtils.waitFor(
                 240,
                 TimeUnit.SECONDS,
-                () -> fx(() -> workbench.bench().rankingProperty().get() != null));
+                () -> fx(() -> workbench.bench().fitting().rankingProperty().get() != null));
         idle();
         await("the nearest is on the bench", s -> s.recipe() != null && s.comparison() != null);
-        List<Ranked> ranking = fx(() -> workbench.bench().rankingProperty().get());
+        List<Ranked> ranking =
+                fx(() -> workbench.bench().fitting().rankingProperty().get());
         assertThat(ranking).extracting(r -> r.fitted().method()).containsExactlyInAnyOrderElementsOf(Starts.METHODS);
         assertThat(ranking)
                 .isSortedAccordingTo((a, b) -> Double.compare(
@@ -44,7 +45,7 @@ class MatchWalkTest extends WindowTest {
 
         // another method, in which moves are left to make
         fx(() -> {
-            workbench.bench().startMethod("subtractive");
+            workbench.bench().fitting().startMethod("subtractive");
             return null;
         });
         await("starting values", s -> s.recipe() != null && s.recipe().method().equals("subtractive"));
@@ -71,7 +72,7 @@ class MatchWalkTest extends WindowTest {
         double value = state().recipe().value("amp.attack");
         fx(() -> {
             workbench.bench().lock(attack, true);
-            workbench.bench().fitFromHere();
+            workbench.bench().fitting().fitFromHere();
             return null;
         });
         await(

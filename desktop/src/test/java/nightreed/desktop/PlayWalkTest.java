@@ -32,7 +32,7 @@ class PlayWalkTest extends WindowTest {
         drop(bar());
         await("the note is measured", s -> s.recording() != null);
         fx(() -> {
-            workbench.bench().startMethod(method);
+            workbench.bench().fitting().startMethod(method);
             return null;
         });
         await("it is started", s -> s.recipe() != null && s.comparison() != null);

@@ -39,7 +39,7 @@ class ShellTest extends WindowTest {
         drop(bar());
         await("the note is measured", s -> s.recording() != null);
         idle();
-        run(() -> workbench.bench().fit());
+        run(() -> workbench.bench().fitting().fit());
         await("advised", s -> s.moves() != null && !s.tolerances().isEmpty());
         idle();
         run(() -> workbench.bench().keepTake("as fitted"));

@@ -5,7 +5,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import nightreed.dsp.RealFft;
+import nightreed.match.Aspect;
 import nightreed.match.Hearing;
+import nightreed.match.Marks;
 import nightreed.match.PartialDifference;
 import nightreed.match.Side;
 import nightreed.measure.Measurement;
@@ -45,6 +47,7 @@ final class QuickEar {
 
     private final Side recording;
     private final Hearing hearing;
+    private final Marks marks;
     private final double fs;
     private final double seconds;
     private final boolean held;
@@ -68,6 +71,7 @@ final class QuickEar {
     QuickEar(Side recording, double mostSeconds) {
         this.recording = recording;
         this.hearing = recording.listener().hearing();
+        this.marks = recording.listener().marks();
         Measurement m = recording.measurement();
         this.fs = m.sampleRateHz();
         this.held = m.held() != null;
@@ -368,6 +372,9 @@ final class QuickEar {
             }
         }
         double least = 1e-6 * top;
+        double levels = marks.weight(Aspect.PARTIALS);
+        double pitch = marks.weight(Aspect.PITCH);
+        double decays = marks.weight(Aspect.DECAYS);
         for (int k = 0; k < hz.length; k++) {
             int best = 0;
             for (int f = 0; f < probeAt.length; f++) {
@@ -376,17 +383,18 @@ final class QuickEar {
             double db = held
                     ? decibels(gain * mean(i.partials, k), mean(r.partials, k), least)
                     : decibels(gain * i.partials[best][k], r.partials[best][k], least);
-            out[at++] = bent(db / hearing.levelDb()) * scale(1, weight[k], weights);
+            out[at++] = levels * bent(db / hearing.levelDb()) * scale(1, weight[k], weights);
             double there = Math.max(0, 1 - Math.abs(db) / 20);
             double off = (i.offsets[best][k] - r.offsets[best][k]) / hz[k] / hearing.partialFrequency();
-            out[at++] = bent(there * off) * scale(1, weight[k], weights);
+            out[at++] = pitch * bent(there * off) * scale(1, weight[k], weights);
             // how far the level has fallen since, on both sides; 60 dB would be its T60
             for (int f = 0; f < probeAt.length; f++) {
                 double fallen = -decibels(r.partials[f][k], r.partials[best][k], least);
                 double theirs = -decibels(i.partials[f][k], i.partials[best][k], least / gain);
                 double seen = f == best ? 0 : Math.max(0, 1 - Math.abs(fallen) / RANGE_DB);
                 double room = Math.max(3, 0.3 * Math.abs(fallen)); // a T60 longer by 1.4 is short of 0.3 of the fall
-                out[at++] = bent((theirs - fallen) / room) * scale(1, weight[k] * seen / probeAt.length, weights);
+                out[at++] =
+                        decays * bent((theirs - fallen) / room) * scale(1, weight[k] * seen / probeAt.length, weights);
             }
         }
         return at;
@@ -425,6 +433,8 @@ final class QuickEar {
             }
         }
         for (int f = 0; f < from.length; f++) {
+            // bands of the first frames are what is heard of the strike
+            double early = f < FIRST.length - 1 ? marks.weight(Aspect.NOISE) : marks.weight(Aspect.PARTIALS);
             double mine = 0;
             double other = 0;
             double mineBark = 0;
@@ -434,7 +444,7 @@ final class QuickEar {
                 double a = Math.max(0, r.bands[f][b] - noise[b]);
                 double c = gain * i.bands[f][b];
                 double db = 10 * Math.log10((c + floor[f][b]) / (a + floor[f][b]));
-                out[at++] = bent(db / hearing.noiseDb()) * scale(BAND_ACCENT, cell[f][b], cells);
+                out[at++] = early * bent(db / hearing.noiseDb()) * scale(BAND_ACCENT, cell[f][b], cells);
                 mine += a;
                 other += c;
                 mineBark += a * b;
@@ -443,9 +453,10 @@ final class QuickEar {
             }
             boolean clear = mine > 10 * background && other > 0;
             double bark = clear ? otherBark / other - mineBark / mine : 0;
-            out[at++] = bent(bark / hearing.brightnessBark()) * scale(1, seen[f], frames);
+            out[at++] =
+                    marks.weight(Aspect.BRIGHTNESS) * bent(bark / hearing.brightnessBark()) * scale(1, seen[f], frames);
             double db = 10 * Math.log10((gain * i.loud[f] + 1e-5 * loudest) / (clean[f] + 1e-5 * loudest));
-            out[at++] = bent(db / hearing.loudnessDb()) * scale(1, seen[f], frames);
+            out[at++] = marks.weight(Aspect.LOUDNESS) * bent(db / hearing.loudnessDb()) * scale(1, seen[f], frames);
         }
         return at;
     }
@@ -458,7 +469,7 @@ final class QuickEar {
         double least = Math.max(1e-4 * top, 2 * quiet) + 1e-14;
         for (int k = 0; k < r.rise.length; k++) {
             double db = 10 * Math.log10((gain * i.rise[k] + least) / (r.rise[k] + least));
-            out[start + k] = bent(db / 2) * scale(1, 1, r.rise.length);
+            out[start + k] = marks.weight(Aspect.ATTACK) * bent(db / 2) * scale(1, 1, r.rise.length);
         }
     }
 

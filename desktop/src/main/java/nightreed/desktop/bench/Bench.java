@@ -22,19 +22,13 @@ import nightreed.device.Desk;
 import nightreed.match.Comparison;
 import nightreed.match.Hearing;
 import nightreed.match.Listener;
+import nightreed.match.Marks;
 import nightreed.match.Matcher;
 import nightreed.match.Move;
 import nightreed.match.NextMoves;
 import nightreed.match.Side;
 import nightreed.match.Tolerances;
-import nightreed.match.fit.Adviser;
-import nightreed.match.fit.Adviser.Ranked;
-import nightreed.match.fit.Fits;
-import nightreed.match.fit.Fitted;
-import nightreed.match.fit.Plan;
 import nightreed.match.fit.Sensitivity;
-import nightreed.match.start.Start;
-import nightreed.match.start.Starts;
 import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
@@ -47,7 +41,6 @@ import nightreed.project.Snapshot;
 import nightreed.project.UnusableProject;
 import nightreed.recipe.Emphasis;
 import nightreed.recipe.Recipe;
-import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
@@ -78,17 +71,16 @@ public final class Bench {
     private final SimpleObjectProperty<Emphasis> emphasised = new SimpleObjectProperty<>();
     private static final long SHOWN_EVERY_NANOS = 50_000_000;
 
-    private final SimpleObjectProperty<Start> started = new SimpleObjectProperty<>();
-    private final SimpleObjectProperty<List<Ranked>> ranking = new SimpleObjectProperty<>();
     private final SimpleObjectProperty<Partial> selected = new SimpleObjectProperty<>();
     private final Controllers controllers;
+    private final Fitting fitting;
     private final AtomicLong version = new AtomicLong();
     private volatile AtomicBoolean cancelled = new AtomicBoolean();
     private final ReadOnlyIntegerWrapper unsaved = new ReadOnlyIntegerWrapper();
     private final ReadOnlyObjectWrapper<Path> projectPath = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<LongFile> longFile = new ReadOnlyObjectWrapper<>();
     private final Deque<Edit> waiting = new ArrayDeque<>(); // the scribe's: edits that are not in the file yet
-    private volatile Listener listener = Listener.USUAL;
+    private volatile Hearing hearing = Hearing.USUAL;
     private static final long ALWAYS = Long.MAX_VALUE;
 
     private long edits; // FX thread: how many have been made here
@@ -110,6 +102,7 @@ public final class Bench {
         this.follower = follower;
         this.desk = desk;
         this.controllers = new Controllers(this, ui);
+        this.fitting = new Fitting(this, ui);
     }
 
     public ReadOnlyObjectProperty<BenchState> stateProperty() {
@@ -144,6 +137,11 @@ public final class Bench {
         return controllers;
     }
 
+    /** Fits of all kinds. */
+    public Fitting fitting() {
+        return fitting;
+    }
+
     /** Edits that could not be written to the project file yet; 0 as long as all is well. */
     public ReadOnlyIntegerProperty unsavedProperty() {
         return unsaved.getReadOnlyProperty();
@@ -165,11 +163,11 @@ public final class Bench {
     }
 
     /** Judges by other thresholds of hearing from now on. */
-    public void hearing(Hearing hearing) {
-        if (!hearing.equals(listener.hearing())) {
-            listener = new Listener(hearing);
+    public void hearing(Hearing now) {
+        if (!now.equals(hearing)) {
+            hearing = now;
             if (state().recording() != null) {
-                state.set(state().withRecording(state().recording().heardBy(listener)));
+                state.set(state().withRecording(heard(state().recording(), state().snapshot())));
                 follow();
             }
         }
@@ -347,6 +345,10 @@ public final class Bench {
         show(imitation, snapshot, known, ALWAYS);
     }
 
+    private Side heard(Side side, Snapshot snapshot) {
+        return side.heardBy(new Listener(hearing, snapshot.marks()));
+    }
+
     /** @param unlessAfter number of edits beyond which what is on the bench is newer than the snapshot, and stays */
     private void show(Imitation imitation, Snapshot snapshot, BenchState known, long unlessAfter)
             throws UnusableProject {
@@ -359,10 +361,11 @@ public final class Bench {
                 side = known.snapshot().hand().equals(snapshot.hand())
                         ? known.recording()
                         : known.recording().byHand(snapshot.hand());
+                side = known.snapshot().marks().equals(snapshot.marks()) ? side : heard(side, snapshot);
                 name = known.recordingName();
             } else {
                 Recording r = project.recording(snapshot.recordingId());
-                side = new Side(r.clip(), r.measurement()).heardBy(listener);
+                side = heard(new Side(r.clip(), r.measurement()), snapshot);
                 side = snapshot.hand().equals(Hand.NONE) ? side : side.byHand(snapshot.hand());
                 name = r.name();
             }
@@ -502,42 +505,6 @@ public final class Bench {
 
     // ---- shaping ----
 
-    /** Fits the method in use to the recording, from the measurement; resonators if there is none yet. */
-    public void fit() {
-        BenchState at = state();
-        fit(at.recipe() == null ? "resonators" : at.recipe().method(), false);
-    }
-
-    /** Goes on from the recipe as it is, without what is locked. */
-    public void fitFromHere() {
-        BenchState at = state();
-        if (at.recipe() != null) {
-            fit(at.recipe().method(), true);
-        }
-    }
-
-    private void fit(String method, boolean fromHere) {
-        BenchState at = state();
-        if (at.recording() == null) {
-            tell("There is no recording to fit yet: bring one in on the Brief stage.");
-            return;
-        }
-        Plan plan = fromHere ? Plan.USUAL.from(at.recipe(), at.snapshot().locked()) : afresh(at, method);
-        String label = (fromHere ? "fit from here, " : "fit ") + method;
-        run("fitting " + method, progress -> {
-            Fitted fitted = Fits.of(method, at.recording(), plan, progress);
-            keep(at, label, fitted);
-        });
-    }
-
-    /** From the measurement, but with what is locked in a recipe of that method. */
-    private static Plan afresh(BenchState at, String method) {
-        boolean keeps = at.recipe() != null
-                && at.recipe().method().equals(method)
-                && !at.snapshot().locked().isEmpty();
-        return keeps ? Plan.USUAL.keeping(at.recipe(), at.snapshot().locked()) : Plan.USUAL;
-    }
-
     /** Locks a value, so that no fit and no advice moves it, or sets it free. */
     public void lock(Parameter p, boolean locked) {
         BenchState at = state();
@@ -550,70 +517,37 @@ public final class Bench {
     }
 
     /**
-     * Tries every method, the most promising first; the nearest comes on the bench, and each becomes a take.
+     * Puts a new state of an imitation on the bench and into its history.
      *
-     * @param seconds that it may take together; infinite for as long as it needs
+     * @param at   the bench as it was when the work began
+     * @param then further work on the project, done on the scribe
      */
-    public void matchAll(double seconds) {
-        BenchState at = state();
-        if (at.recording() == null) {
-            tell("There is no recording to match yet: bring one in on the Brief stage.");
-            return;
-        }
-        run("trying all methods", progress -> {
-            List<Ranked> found =
-                    Adviser.after(Fits.of(Starts.METHODS, at.recording(), Plan.USUAL.within(seconds), progress));
-            ui.execute(() -> ranking.set(found));
-            for (int i = found.size() - 1; i > 0; i--) {
-                Fitted f = found.get(i).fitted();
-                write(() -> project.addTake(at.current(), "match, " + f.method(), "", f.comparison(), f.recipe()));
-            }
-            keep(at, "match, " + found.get(0).fitted().method(), found.get(0).fitted());
-        });
-    }
-
-    /** What the last try of all methods found, the nearest first; null before there was one. */
-    public ReadOnlyObjectProperty<List<Ranked>> rankingProperty() {
-        return ranking;
-    }
-
-    private void keep(BenchState at, String label, Fitted fitted) {
-        Snapshot next = at.snapshot().withFit(fitted.recipe());
-        Comparison shown = Matcher.isPlain(at.recording(), fitted.recipe()) // as the bench will show it
-                ? Matcher.predict(at.recording(), (ResonatorRecipe) fitted.recipe())
-                : fitted.comparison();
+    void arrive(BenchState at, String label, Snapshot next, ProjectChange then) {
         write(() -> {
             waiting.add(new Edit(at.current(), label, next));
             show(at.current(), next, at);
             flush();
-            project.addTake(at.current(), label, Adviser.cost(fitted.recipe()), shown, fitted.recipe());
+            then.in(project);
             history(at.current());
         });
     }
 
-    /** Changes to another method, with the values that it takes from the measurement. */
-    public void startMethod(String method) {
-        BenchState at = state();
-        if (at.recording() == null) {
-            tell("There is no recording to compute values from yet: bring one in on the Brief stage.");
-            return;
-        }
-        run("starting values for " + method, progress -> {
-            Start start = Starts.of(method, at.recording());
-            Snapshot next = at.snapshot().withFit(start.recipe());
-            write(() -> {
-                waiting.add(new Edit(at.current(), "start " + method, next));
-                ui.execute(() -> started.set(start));
-                show(at.current(), next, at);
-                flush();
-                history(at.current());
-            });
-        });
+    /** Changes something in the project that no history has. */
+    void change(ProjectChange change) {
+        write(() -> change.in(project));
     }
 
-    /** The last starting values, with where each came from; null before there were any. */
-    public ReadOnlyObjectProperty<Start> startedProperty() {
-        return started;
+    /** Adds to the project beside the histories of its imitations; runs on the scribe. */
+    interface ProjectChange {
+        void in(ProjectFile project) throws UnusableProject;
+    }
+
+    /** Overrules the thresholds of hearing for the sound on the bench. */
+    public void mark(String label, Marks marks) {
+        BenchState at = state();
+        if (at.recording() != null && !marks.equals(at.snapshot().marks())) {
+            arrive(at, label, at.snapshot().withMarks(marks), project -> {});
+        }
     }
 
     /**
@@ -716,13 +650,7 @@ public final class Bench {
         if (at.recording() == null || hand.equals(at.snapshot().hand())) {
             return;
         }
-        Snapshot next = at.snapshot().withHand(hand);
-        write(() -> {
-            waiting.add(new Edit(at.current(), label, next));
-            show(at.current(), next, at);
-            flush();
-            history(at.current());
-        });
+        arrive(at, label, at.snapshot().withHand(hand), project -> {});
     }
 
     /** Looks for a partial near a frequency [Hz] and takes it in; says so where there is none. */
@@ -992,11 +920,13 @@ public final class Bench {
 
     // ---- long work ----
 
-    private interface Work {
+    /** Runs on the worker. */
+    interface Work {
         void run(Progress progress) throws UnusableSound, IOException;
     }
 
-    private void run(String name, Work work) {
+    /** Begins long work, unless there is some under way; what goes wrong is told. */
+    void run(String name, Work work) {
         if (task.get() != null) {
             tell("'" + task.get().name() + "' is still under way: wait for it or stop it first.");
             return;

@@ -57,7 +57,7 @@ public final class BriefView implements StageView {
         span();
         fit.getStyleClass().add("accent-button");
         fit.setId("brief-fit");
-        fit.setOnAction(e -> bench.fit());
+        fit.setOnAction(e -> bench.fitting().fit());
     }
 
     private VBox fromFile() {

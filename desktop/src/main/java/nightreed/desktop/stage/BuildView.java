@@ -121,15 +121,16 @@ public final class BuildView implements StageView {
         }
         fit.setId("fit");
         fit.getStyleClass().add("accent-button");
-        fit.setOnAction(e -> bench.fit());
+        fit.setOnAction(e -> bench.fitting().fit());
         fromHere.setId("fit-from-here");
-        fromHere.setOnAction(e -> bench.fitFromHere());
+        fromHere.setOnAction(e -> bench.fitting().fitFromHere());
         matchAll.setId("match-all");
-        matchAll.setOnAction(e -> bench.matchAll(Double.POSITIVE_INFINITY));
+        matchAll.setOnAction(e -> bench.fitting().matchAll(Double.POSITIVE_INFINITY));
         quickly.setId("match-quickly");
-        quickly.setOnAction(e -> bench.matchAll(QUICK_SECONDS));
+        quickly.setOnAction(e -> bench.fitting().matchAll(QUICK_SECONDS));
         asMeasured.setId("as-measured");
-        asMeasured.setOnAction(e -> bench.startMethod(bench.state().recipe().method()));
+        asMeasured.setOnAction(
+                e -> bench.fitting().startMethod(bench.state().recipe().method()));
         fit.getItems().addAll(fromHere, matchAll, quickly, asMeasured);
         fit.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         strongest.getStyleClass().add("plain-toggle");
@@ -288,7 +289,7 @@ public final class BuildView implements StageView {
         if (now != null && now.method().equals(method)) {
             show(bench.state()); // the toggle must not go off
         } else {
-            bench.startMethod(method);
+            bench.fitting().startMethod(method);
         }
     }
 
@@ -303,7 +304,7 @@ public final class BuildView implements StageView {
 
     /** What came of trying all methods. */
     private void ranking() {
-        List<Adviser.Ranked> ranking = bench.rankingProperty().get();
+        List<Adviser.Ranked> ranking = bench.fitting().rankingProperty().get();
         if (ranking == null) {
             return;
         }
@@ -324,7 +325,7 @@ public final class BuildView implements StageView {
         margin.add(Notes.heading(METHOD_NAMES.get(r.method())));
         margin.add(Notes.body(ABOUT.get(r.method())));
         ranking();
-        Start start = bench.startedProperty().get();
+        Start start = bench.fitting().startedProperty().get();
         if (start != null && start.recipe().method().equals(r.method())) {
             margin.add(Notes.space(4), Notes.heading("Where values come from"));
             for (Start.Origin o :

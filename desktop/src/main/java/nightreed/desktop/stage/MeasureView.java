@@ -86,7 +86,7 @@ public final class MeasureView implements StageView {
         bench.selectedProperty().addListener((o, a, p) -> select(p));
         fit.getStyleClass().add("accent-button");
         fit.setId("measure-fit");
-        fit.setOnAction(e -> bench.fit());
+        fit.setOnAction(e -> bench.fitting().fit());
         measureSpan.getStyleClass().add("link");
         measureSpan.setId("measure-span");
         measureSpan.setOnAction(e -> bench.measureSpan(waveform.span()[0], waveform.span()[1]));

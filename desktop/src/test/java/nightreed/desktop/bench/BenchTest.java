@@ -69,7 +69,7 @@ class BenchTest {
     private void bringAndFit() throws Exception {
         bench.importFile(wav(64));
         work();
-        bench.fit();
+        bench.fitting().fit();
         work();
     }
 
@@ -114,11 +114,12 @@ class BenchTest {
         bringAndFit();
         Recipe fit = bench.state().recipe();
         for (String method : nightreed.match.start.Starts.METHODS) {
-            bench.startMethod(method);
+            bench.fitting().startMethod(method);
             work();
             assertThat(bench.state().recipe().method()).isEqualTo(method);
             assertThat(bench.state().comparison()).as(method).isNotNull();
-            assertThat(bench.startedProperty().get().recipe().method()).isEqualTo(method);
+            assertThat(bench.fitting().startedProperty().get().recipe().method())
+                    .isEqualTo(method);
         }
         Recipe subtractive = bench.state().recipe();
         bench.addPart("reverb", "reverb");
@@ -262,7 +263,7 @@ class BenchTest {
 
     @Test
     void withoutARecordingTheBenchSaysWhatToDoFirst() {
-        bench.fit();
+        bench.fitting().fit();
         work();
         assertThat(bench.messageProperty().get()).contains("no recording");
         bench.export(folder.resolve("out"), files -> {
@@ -298,12 +299,12 @@ class BenchTest {
         bench.importFile(wav(64));
         work();
         BenchState before = bench.state();
-        bench.fit();
+        bench.fitting().fit();
         bench.cancel();
         work();
         assertThat(bench.state()).isEqualTo(before);
         assertThat(bench.taskProperty().get()).isNull();
-        bench.fit(); // and it can be done again
+        bench.fitting().fit(); // and it can be done again
         work();
         assertThat(bench.state().recipe()).isNotNull();
     }

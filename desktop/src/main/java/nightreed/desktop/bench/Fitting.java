@@ -1,0 +1,178 @@
+package nightreed.desktop.bench;
+
+import java.util.List;
+import java.util.concurrent.Executor;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import nightreed.machine.Machine;
+import nightreed.match.Comparison;
+import nightreed.match.Matcher;
+import nightreed.match.fit.Adviser;
+import nightreed.match.fit.Adviser.Ranked;
+import nightreed.match.fit.Fits;
+import nightreed.match.fit.Fitted;
+import nightreed.match.fit.Plan;
+import nightreed.match.fit.Prices;
+import nightreed.match.fit.Prices.Price;
+import nightreed.match.start.Start;
+import nightreed.match.start.Starts;
+import nightreed.recipe.ResonatorRecipe;
+
+/** Fits to the recording on the bench. Called on the UI thread; what is found comes on the bench when it is there. */
+public final class Fitting {
+    private final Bench bench;
+    private final Executor ui;
+    private final ReadOnlyObjectWrapper<Start> started = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<List<Ranked>> ranking = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<List<Price>> prices = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<Machine> machine = new ReadOnlyObjectWrapper<>(Machine.ANY);
+    private double effort = 1;
+
+    Fitting(Bench bench, Executor ui) {
+        this.bench = bench;
+        this.ui = ui;
+    }
+
+    /** Machine that has to play what is found; {@link Machine#ANY} for none in particular. */
+    public ReadOnlyObjectProperty<Machine> machineProperty() {
+        return machine.getReadOnlyProperty();
+    }
+
+    public void on(Machine other) {
+        machine.set(other);
+        prices.set(null);
+        ranking.set(null);
+    }
+
+    /** Has searches take another share of their usual number of renders from now on. */
+    public void trying(double share) {
+        effort = share;
+    }
+
+    private Plan usual() {
+        return Plan.USUAL.on(machine.get()).trying(effort);
+    }
+
+    /** Fits the method in use to the recording, from the measurement; resonators if there is none yet. */
+    public void fit() {
+        BenchState at = bench.state();
+        fit(at.recipe() == null ? "resonators" : at.recipe().method(), false);
+    }
+
+    /** Goes on from the recipe as it is, without what is locked. */
+    public void fitFromHere() {
+        BenchState at = bench.state();
+        if (at.recipe() != null) {
+            fit(at.recipe().method(), true);
+        }
+    }
+
+    private void fit(String method, boolean fromHere) {
+        BenchState at = bench.state();
+        if (at.recording() == null) {
+            bench.say("There is no recording to fit yet: bring one in on the Brief stage.");
+            return;
+        }
+        Plan plan = fromHere ? usual().from(at.recipe(), at.snapshot().locked()) : afresh(at, method);
+        if (!plan.machine().can(method)) {
+            bench.say("'" + plan.machine().name() + "' cannot play this method: choose another method, or no limits.");
+            return;
+        }
+        String label = (fromHere ? "fit from here, " : "fit ") + method;
+        bench.run("fitting " + method, progress -> {
+            Fitted fitted = Fits.of(method, at.recording(), plan, progress);
+            keep(at, label, fitted);
+        });
+    }
+
+    /** From the measurement, but with what is locked in a recipe of that method. */
+    private Plan afresh(BenchState at, String method) {
+        boolean keeps = at.recipe() != null
+                && at.recipe().method().equals(method)
+                && !at.snapshot().locked().isEmpty();
+        return keeps ? usual().keeping(at.recipe(), at.snapshot().locked()) : usual();
+    }
+
+    /**
+     * Tries every method, the most promising first; the nearest comes on the bench, and each becomes a take.
+     *
+     * @param seconds that it may take together; infinite for as long as it needs
+     */
+    public void matchAll(double seconds) {
+        BenchState at = bench.state();
+        if (at.recording() == null) {
+            bench.say("There is no recording to match yet: bring one in on the Brief stage.");
+            return;
+        }
+        bench.run("trying all methods", progress -> {
+            List<Ranked> found =
+                    Adviser.after(Fits.of(Starts.METHODS, at.recording(), usual().within(seconds), progress));
+            ui.execute(() -> ranking.set(found));
+            for (int i = found.size() - 1; i > 0; i--) {
+                Fitted f = found.get(i).fitted();
+                bench.change(project ->
+                        project.addTake(at.current(), "match, " + f.method(), "", f.comparison(), f.recipe()));
+            }
+            keep(at, "match, " + found.get(0).fitted().method(), found.get(0).fitted());
+        });
+    }
+
+    /** What the last try of all methods found, the nearest first; null before there was one. */
+    public ReadOnlyObjectProperty<List<Ranked>> rankingProperty() {
+        return ranking.getReadOnlyProperty();
+    }
+
+    /** Works out what each limit of the machine costs in the method on the bench. */
+    public void price() {
+        BenchState at = bench.state();
+        Plan plan = usual();
+        if (at.recording() == null || at.recipe() == null || plan.machine().equals(Machine.ANY)) {
+            bench.say("Prices need a recording, an imitation of it, and the limits of a machine.");
+            return;
+        }
+        if (!plan.machine().can(at.recipe().method())) {
+            bench.say("'" + plan.machine().name() + "' cannot play this method at all: choose another one first.");
+            return;
+        }
+        bench.run("pricing what '" + plan.machine().name() + "' lacks", progress -> {
+            Fitted within = Fits.of(at.recipe().method(), at.recording(), plan, progress.part(0, 0.3));
+            List<Price> found = Prices.of(at.recording(), within, plan, progress.part(0.3, 1));
+            ui.execute(() -> prices.set(found));
+        });
+    }
+
+    /** What each limit of the machine costs, the dearest first; null before it was worked out. */
+    public ReadOnlyObjectProperty<List<Price>> pricesProperty() {
+        return prices.getReadOnlyProperty();
+    }
+
+    private void keep(BenchState at, String label, Fitted fitted) {
+        Comparison shown = Matcher.isPlain(at.recording(), fitted.recipe()) // as the bench will show it
+                ? Matcher.predict(at.recording(), (ResonatorRecipe) fitted.recipe())
+                : fitted.comparison();
+        bench.arrive(
+                at,
+                label,
+                at.snapshot().withFit(fitted.recipe()),
+                project -> project.addTake(at.current(), label, Adviser.cost(fitted.recipe()), shown, fitted.recipe()));
+    }
+
+    /** Changes to another method, with the values that it takes from the measurement. */
+    public void startMethod(String method) {
+        BenchState at = bench.state();
+        if (at.recording() == null) {
+            bench.say("There is no recording to compute values from yet: bring one in on the Brief stage.");
+            return;
+        }
+        bench.run("starting values for " + method, progress -> {
+            Start start = Starts.of(method, at.recording());
+            ui.execute(() -> started.set(start));
+            bench.arrive(at, "start " + method, at.snapshot().withFit(start.recipe()), project -> {});
+        });
+    }
+
+    /** The last starting values, with where each came from; null before there were any. */
+    public ReadOnlyObjectProperty<Start> startedProperty() {
+        return started.getReadOnlyProperty();
+    }
+}
