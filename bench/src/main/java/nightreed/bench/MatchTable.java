@@ -72,7 +72,8 @@ public final class MatchTable {
         return Matcher.rendered(Matcher.render(recipe, side));
     }
 
-    private static Clip clip(String note) throws Exception {
+    /** A file, or PLAYER:KEY:STRENGTH:SEED from the recording room. */
+    static Clip clip(String note) throws Exception {
         if (Files.exists(Path.of(note))) {
             return SoundFiles.read(Path.of(note)).clip();
         }
