@@ -71,12 +71,17 @@ public final class RoundTrips {
                     && !p.id().endsWith("pan")
                     && !p.id().equals("tune")
                     && !p.id().equals("level");
-            try {
-                r = told ? r.with(p.id(), p.at(p.position(s.value()) + 0.2 * (chance.nextDouble() - 0.5))) : r;
-            } catch (IllegalArgumentException touchesAnother) {
-                continue;
-            }
+            double to = p.at(p.position(s.value()) + 0.2 * (chance.nextDouble() - 0.5));
+            r = told ? unlessItTouches(r, p.id(), to) : r;
         }
         return r;
+    }
+
+    private static Recipe unlessItTouches(Recipe r, String id, double to) {
+        try {
+            return r.with(id, to);
+        } catch (IllegalArgumentException another) {
+            return r;
+        }
     }
 }
