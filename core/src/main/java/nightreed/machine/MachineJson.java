@@ -8,6 +8,11 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.stream.Collectors;
 import nightreed.recipe.UnusableRecipe;
 
@@ -53,6 +58,20 @@ public final class MachineJson {
         } catch (JsonProcessingException e) {
             throw new UnusableRecipe(name + " cannot be used: " + explained(e) + ".", e);
         }
+    }
+
+    /** Made-up machines that ship with the application. */
+    public static List<Machine> examples() {
+        List<Machine> out = new ArrayList<>();
+        for (String name : List.of("two-waves", "four-sines", "eight-bodies")) {
+            try (InputStream in = Machine.class.getResourceAsStream(name + ".json")) {
+                out.add(parse(new String(in.readAllBytes(), StandardCharsets.UTF_8), name));
+            } catch (IOException | UnusableRecipe e) {
+                throw new IllegalStateException(
+                        "the machine '" + name + "' that ships with the application is damaged", e);
+            }
+        }
+        return List.copyOf(out);
     }
 
     private static String explained(JsonProcessingException e) {

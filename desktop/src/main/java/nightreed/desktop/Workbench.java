@@ -27,6 +27,7 @@ import nightreed.device.SoundOut;
 import nightreed.device.midi.JavaSoundMidi;
 import nightreed.device.midi.MidiDevices;
 import nightreed.device.midi.MidiIn;
+import nightreed.machine.Machine;
 import nightreed.play.Performance;
 import nightreed.recipe.Recipe;
 
@@ -73,6 +74,11 @@ public final class Workbench {
                 .taughtProperty()
                 .addListener((o, a, taught) ->
                         preferences.change(q -> q.withMidi(new Midi(q.midi().device(), taught))));
+        bench.fitting().on(p.machine() == null ? Machine.ANY : p.machine());
+        bench.fitting()
+                .machineProperty()
+                .addListener((o, a, machine) ->
+                        preferences.change(q -> q.withMachine(machine.equals(Machine.ANY) ? null : machine)));
         preferences.currentProperty().addListener((o, before, now) -> follow(before, now));
         bench.projectPathProperty().addListener((o, a, path) -> {
             if (path != null && !path.startsWith(System.getProperty("java.io.tmpdir"))) {

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.device.SoundOut;
+import nightreed.machine.Machine;
 import nightreed.match.Hearing;
 
 /**
@@ -25,6 +26,7 @@ import nightreed.match.Hearing;
  * @param recent       projects opened before, the latest first
  * @param welcomed     whether the first words have been shown
  * @param midi         what plays the keys from outside
+ * @param machine      that has to play what is fitted, null for none in particular
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Preferences(
@@ -39,7 +41,8 @@ public record Preferences(
         Place place,
         List<String> recent,
         boolean welcomed,
-        Midi midi) {
+        Midi midi,
+        Machine machine) {
     /** Sizes of blocks that can be chosen [samples]. */
     public static final List<Integer> BLOCKS = List.of(64, 128, 256, 512, 1024, 2048);
 
@@ -57,7 +60,8 @@ public record Preferences(
             Place.USUAL,
             List.of(),
             false,
-            Midi.USUAL);
+            Midi.USUAL,
+            null);
 
     /** The two looks. */
     public enum Look {
@@ -125,22 +129,59 @@ public record Preferences(
                 place,
                 recent,
                 welcomed,
-                midi);
+                midi,
+                machine);
     }
 
     public Preferences withScalePercent(int s) {
         return new Preferences(
-                look, s, output, blockSamples, referenceHz, tempoBpm, axis, hearing, place, recent, welcomed, midi);
+                look,
+                s,
+                output,
+                blockSamples,
+                referenceHz,
+                tempoBpm,
+                axis,
+                hearing,
+                place,
+                recent,
+                welcomed,
+                midi,
+                machine);
     }
 
     public Preferences withOutput(String name, int block) {
         return new Preferences(
-                look, scalePercent, name, block, referenceHz, tempoBpm, axis, hearing, place, recent, welcomed, midi);
+                look,
+                scalePercent,
+                name,
+                block,
+                referenceHz,
+                tempoBpm,
+                axis,
+                hearing,
+                place,
+                recent,
+                welcomed,
+                midi,
+                machine);
     }
 
     public Preferences withReferenceHz(double hz) {
         return new Preferences(
-                look, scalePercent, output, blockSamples, hz, tempoBpm, axis, hearing, place, recent, welcomed, midi);
+                look,
+                scalePercent,
+                output,
+                blockSamples,
+                hz,
+                tempoBpm,
+                axis,
+                hearing,
+                place,
+                recent,
+                welcomed,
+                midi,
+                machine);
     }
 
     public Preferences withTempoBpm(double bpm) {
@@ -156,7 +197,8 @@ public record Preferences(
                 place,
                 recent,
                 welcomed,
-                midi);
+                midi,
+                machine);
     }
 
     public Preferences withAxis(Axis.Kind k) {
@@ -172,7 +214,8 @@ public record Preferences(
                 place,
                 recent,
                 welcomed,
-                midi);
+                midi,
+                machine);
     }
 
     public Preferences withHearing(Hearing h) {
@@ -188,7 +231,8 @@ public record Preferences(
                 place,
                 recent,
                 welcomed,
-                midi);
+                midi,
+                machine);
     }
 
     public Preferences withPlace(Place p) {
@@ -204,7 +248,8 @@ public record Preferences(
                 p,
                 recent,
                 welcomed,
-                midi);
+                midi,
+                machine);
     }
 
     public Preferences withRecent(String path) {
@@ -223,7 +268,8 @@ public record Preferences(
                 place,
                 next,
                 welcomed,
-                midi);
+                midi,
+                machine);
     }
 
     public Preferences asWelcomed() {
@@ -239,7 +285,25 @@ public record Preferences(
                 place,
                 recent,
                 true,
-                midi);
+                midi,
+                machine);
+    }
+
+    public Preferences withMachine(Machine other) {
+        return new Preferences(
+                look,
+                scalePercent,
+                output,
+                blockSamples,
+                referenceHz,
+                tempoBpm,
+                axis,
+                hearing,
+                place,
+                recent,
+                welcomed,
+                midi,
+                other);
     }
 
     public Preferences withMidi(Midi m) {
@@ -255,7 +319,8 @@ public record Preferences(
                 place,
                 recent,
                 welcomed,
-                m);
+                m,
+                machine);
     }
 
     /** Distance of a frequency from a key at the reference pitch, given that at A4 = 440 Hz [cents]. */

@@ -87,6 +87,7 @@ public final class BuildView implements StageView {
     private Comparison shownComparison;
     private final VBox centre = new VBox(8);
     private final Notes margin = new Notes(6);
+    private final MachineMenu machine;
     private final Reedbed bed;
     private final GridPane rulers = new GridPane();
     private final Label total = Parts.figures("");
@@ -107,6 +108,7 @@ public final class BuildView implements StageView {
         this.bench = bench;
         this.bed = new Reedbed(bench.selectedProperty());
         this.grouped = new GroupedRulers(bench);
+        this.machine = new MachineMenu(bench);
         bed.setEmptyText("No recording yet: bring one in on the Brief stage.");
         bed.setId("build-bed");
         bed.setMinHeight(150);
@@ -131,7 +133,10 @@ public final class BuildView implements StageView {
         asMeasured.setId("as-measured");
         asMeasured.setOnAction(
                 e -> bench.fitting().startMethod(bench.state().recipe().method()));
-        fit.getItems().addAll(fromHere, matchAll, quickly, asMeasured);
+        fit.getItems().addAll(fromHere, matchAll, quickly, asMeasured, machine.menu());
+        bench.fitting().pricesProperty().addListener((o, was, is) -> show(bench.state()));
+        bench.fitting().machineProperty().addListener((o, was, is) -> show(bench.state()));
+        bench.fitting().rankingProperty().addListener((o, was, is) -> show(bench.state()));
         fit.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         strongest.getStyleClass().add("plain-toggle");
         selectedOnly.getStyleClass().add("plain-toggle");
@@ -325,6 +330,7 @@ public final class BuildView implements StageView {
         margin.add(Notes.heading(METHOD_NAMES.get(r.method())));
         margin.add(Notes.body(ABOUT.get(r.method())));
         ranking();
+        machine.notes(s, margin);
         Start start = bench.fitting().startedProperty().get();
         if (start != null && start.recipe().method().equals(r.method())) {
             margin.add(Notes.space(4), Notes.heading("Where values come from"));
@@ -458,6 +464,7 @@ public final class BuildView implements StageView {
 
     private void notes(BenchState s, ResonatorRecipe r) {
         ranking();
+        machine.notes(s, margin);
         margin.add(Notes.heading("Why resonators"));
         margin.add(Notes.body(String.format(
                 Locale.ROOT,
