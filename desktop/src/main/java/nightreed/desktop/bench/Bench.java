@@ -71,6 +71,7 @@ public final class Bench {
     private final SimpleObjectProperty<Emphasis> emphasised = new SimpleObjectProperty<>();
     private static final long SHOWN_EVERY_NANOS = 50_000_000;
 
+    private final SimpleObjectProperty<Parameter> asked = new SimpleObjectProperty<>();
     private final SimpleObjectProperty<Partial> selected = new SimpleObjectProperty<>();
     private final Controllers controllers;
     private final Fitting fitting;
@@ -126,6 +127,11 @@ public final class Bench {
     /** The partial of the recording that all pictures point at, null if none. */
     public SimpleObjectProperty<Partial> selectedProperty() {
         return selected;
+    }
+
+    /** A value of which someone wants to see what it does; whoever shows it sets null. */
+    public SimpleObjectProperty<Parameter> askedProperty() {
+        return asked;
     }
 
     public Desk desk() {

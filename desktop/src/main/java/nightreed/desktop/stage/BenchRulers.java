@@ -16,11 +16,17 @@ import nightreed.recipe.part.Parameter;
 final class BenchRulers {
     private BenchRulers() {}
 
+    /** For a stage without reeds. */
     static Ruler ruler(Parameter p, Bench bench) {
+        return ruler(p, bench, false);
+    }
+
+    /** @param reeds whether there are reeds to show what a value does */
+    static Ruler ruler(Parameter p, Bench bench, boolean reeds) {
         Ruler ruler = new Ruler(p, bench::set);
         Controllers controllers = bench.controllers();
         ruler.setOnContextMenuRequested(e -> {
-            menu(p, bench).show(ruler, e.getScreenX(), e.getScreenY());
+            menu(p, bench, reeds).show(ruler, e.getScreenX(), e.getScreenY());
             e.consume();
         });
         ChangeListener<Map<Integer, String>> follow = (o, a, b) -> ruler.setTag(tag(p, bench));
@@ -41,7 +47,7 @@ final class BenchRulers {
         return knob == null ? "locked" : "locked, " + knob;
     }
 
-    private static ContextMenu menu(Parameter p, Bench bench) {
+    private static ContextMenu menu(Parameter p, Bench bench, boolean reeds) {
         Controllers controllers = bench.controllers();
         boolean locked = bench.state().snapshot().locked().contains(p.id());
         MenuItem lock = new MenuItem(locked ? "Let fits move it again" : "Lock: no fit moves it");
@@ -50,7 +56,13 @@ final class BenchRulers {
         MenuItem learn = new MenuItem("Move it by a controller …");
         learn.setId("learn-" + p.id());
         learn.setOnAction(e -> controllers.learn(p));
+        MenuItem does = new MenuItem("What does this do to the partials?");
+        does.setId("does-" + p.id());
+        does.setOnAction(e -> bench.askedProperty().set(p));
         ContextMenu menu = new ContextMenu(lock, learn);
+        if (reeds) {
+            menu.getItems().add(0, does);
+        }
         Integer now = controllers.of(p.id());
         if (now != null) {
             MenuItem forget = new MenuItem("Let controller " + now + " go");

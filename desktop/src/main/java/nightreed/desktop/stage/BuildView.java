@@ -88,6 +88,7 @@ public final class BuildView implements StageView {
     private final VBox centre = new VBox(8);
     private final Notes margin = new Notes(6);
     private final MachineMenu machine;
+    private final WhatItDoes does;
     private final Reedbed bed;
     private final GridPane rulers = new GridPane();
     private final Label total = Parts.figures("");
@@ -109,6 +110,13 @@ public final class BuildView implements StageView {
         this.bed = new Reedbed(bench.selectedProperty());
         this.grouped = new GroupedRulers(bench);
         this.machine = new MachineMenu(bench);
+        this.does = new WhatItDoes(bed::setModel, () -> show(bench.state()));
+        bench.askedProperty().addListener((o, was, p) -> {
+            if (p != null) {
+                bench.askedProperty().set(null);
+                does.begin(bench.state(), p);
+            }
+        });
         bed.setEmptyText("No recording yet: bring one in on the Brief stage.");
         bed.setId("build-bed");
         bed.setMinHeight(150);
@@ -231,7 +239,12 @@ public final class BuildView implements StageView {
                 s.comparison() == null
                         ? ""
                         : String.format(Locale.ROOT, "%.2f JND", s.comparison().totalJnd()));
-        if (s.recording() != shownRecording || s.comparison() != shownComparison) {
+        boolean moved = does.moving();
+        does.follow(s);
+        does.notes(margin);
+        if (does.moving()) {
+            shownComparison = null; // the reeds are shown as they are again when it ends
+        } else if (moved || s.recording() != shownRecording || s.comparison() != shownComparison) {
             shownRecording = s.recording();
             shownComparison = s.comparison();
             bed.setModel(
@@ -438,7 +451,7 @@ public final class BuildView implements StageView {
     }
 
     private Ruler ruler(Recipe.Setting v) {
-        Ruler r = BenchRulers.ruler(v.parameter(), bench);
+        Ruler r = BenchRulers.ruler(v.parameter(), bench, true);
         shownRulers.put(v.parameter().id(), r);
         return r;
     }

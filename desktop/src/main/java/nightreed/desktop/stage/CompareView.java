@@ -1,15 +1,12 @@
 package nightreed.desktop.stage;
 
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ProgressBar;
 import javafx.scene.control.Slider;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -26,8 +23,8 @@ import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.reedbed.Strip;
 import nightreed.desktop.settings.PreferenceStore;
-import nightreed.match.Aspect;
 import nightreed.match.Comparison;
+import nightreed.match.Marks;
 import nightreed.match.Move;
 import nightreed.match.fit.Remainder;
 import nightreed.project.Take;
@@ -40,14 +37,16 @@ public final class CompareView implements StageView {
     private final Reedbed bed;
     private final Strip strip;
     private final VBox pictures = new VBox(8);
+    private final VBox heard = new VBox(6);
     private final ToggleButton blindTest = new ToggleButton("blind test");
     private final BlindTestPanel blindPanel;
     private final Slider time = new Slider(0, 1, 0);
     private final Label timeText = Parts.figures("strike");
     private final Label verdict = Parts.body("");
     private final TakeLine history = new TakeLine();
-    private final Map<Aspect, Label> values = new EnumMap<>(Aspect.class);
-    private final Map<Aspect, ProgressBar> bars = new EnumMap<>(Aspect.class);
+    private final AspectRow aspects;
+    private final ToggleButton twoTakes = new ToggleButton("two takes");
+    private final TwoTakes takes;
     private Axis.Kind kind;
     private Comparison shown;
     private List<Move> shownMoves;
@@ -68,18 +67,30 @@ public final class CompareView implements StageView {
         blindPanel = new BlindTestPanel(bench, System::nanoTime);
         pictures.getChildren().addAll(bed, stripHead(), strip, timeline());
         VBox.setVgrow(pictures, Priority.ALWAYS);
-        centre.getChildren().addAll(head(), pictures, blindPanel, aspects(), verdictLine());
-        blind(false);
+        aspects = new AspectRow(bench);
+        takes = new TwoTakes(bench);
+        heard.getChildren()
+                .addAll(Parts.heading("What a listener would notice, in just-noticeable differences"), aspects);
+        centre.getChildren().addAll(head(), pictures, blindPanel, takes, heard, verdictLine());
+        instead(null);
     }
 
-    /** In a blind test nothing on the screen tells which is which. */
-    private void blind(boolean on) {
-        pictures.setVisible(!on);
-        pictures.setManaged(!on);
-        blindPanel.setVisible(on);
-        blindPanel.setManaged(on);
-        if (on) {
+    /** The pictures, or what stands in their place; in a blind test nothing on the screen tells which is which. */
+    private void instead(Node panel) {
+        for (Node n : List.of(pictures, blindPanel, takes)) {
+            boolean on = n == (panel == null ? pictures : panel);
+            n.setVisible(on);
+            n.setManaged(on);
+        }
+        heard.setVisible(panel != takes);
+        heard.setManaged(panel != takes);
+        blindTest.setSelected(panel == blindPanel);
+        twoTakes.setSelected(panel == takes);
+        if (panel == blindPanel) {
             blindPanel.begin();
+        }
+        if (panel == takes) {
+            takes.show(bench.state());
         }
     }
 
@@ -96,8 +107,12 @@ public final class CompareView implements StageView {
         blindTest.getStyleClass().add("plain-toggle");
         blindTest.setId("blind-test");
         blindTest.setTooltip(new Tooltip("Can it be heard which is which? Twelve trials at equal loudness."));
-        blindTest.setOnAction(e -> blind(blindTest.isSelected()));
-        row.getChildren().add(2, blindTest);
+        blindTest.setOnAction(e -> instead(blindTest.isSelected() ? blindPanel : null));
+        twoTakes.getStyleClass().add("plain-toggle");
+        twoTakes.setId("two-takes-toggle");
+        twoTakes.setTooltip(new Tooltip("Two takes side by side: distances, values, sound."));
+        twoTakes.setOnAction(e -> instead(twoTakes.isSelected() ? takes : null));
+        row.getChildren().addAll(2, List.of(twoTakes, blindTest));
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }
@@ -147,29 +162,6 @@ public final class CompareView implements StageView {
         return 4 * position * position;
     }
 
-    private VBox aspects() {
-        HBox row = new HBox(10);
-        for (Aspect a : Aspect.values()) {
-            Label name = Parts.quiet(a.id());
-            name.setWrapText(false);
-            name.setMinWidth(Region.USE_PREF_SIZE);
-            Label v = Parts.figures("");
-            v.setId("aspect-" + a.id());
-            ProgressBar bar = new ProgressBar(0);
-            bar.setMaxWidth(Double.MAX_VALUE);
-            bar.setAccessibleText(a.title() + " difference");
-            values.put(a, v);
-            bars.put(a, bar);
-            HBox top = new HBox(2, name, Parts.gap(), v);
-            top.setAlignment(Pos.BASELINE_LEFT);
-            VBox cell = new VBox(3, top, bar);
-            HBox.setHgrow(cell, Priority.ALWAYS);
-            cell.setPrefWidth(110);
-            row.getChildren().add(cell);
-        }
-        return new VBox(6, Parts.heading("What a listener would notice, in just-noticeable differences"), row);
-    }
-
     private HBox verdictLine() {
         verdict.setWrapText(false);
         HBox row = new HBox(16, verdict, Parts.gap(), history);
@@ -190,9 +182,14 @@ public final class CompareView implements StageView {
     @Override
     public void fill(BenchState s) {
         blindTest.setDisable(s.comparison() == null || s.imitation() == null);
+        twoTakes.setDisable(s.recording() == null);
+        if (takes.isVisible()) {
+            takes.show(s);
+        }
         if (s.comparison() == null) {
-            blindTest.setSelected(false);
-            blind(false);
+            if (blindPanel.isVisible()) {
+                instead(null);
+            }
             shown = null;
             bed.setModel(
                     s.recording() == null
@@ -200,8 +197,7 @@ public final class CompareView implements StageView {
                             : BedModel.of(s.recording().measurement(), null, kind));
             strip.setSounds(null, null, null);
             verdict.setText("");
-            values.values().forEach(v -> v.setText(""));
-            bars.values().forEach(b -> b.setProgress(0));
+            aspects.show(null, s.snapshot().marks());
             margin.add(Notes.heading("Next moves"));
             margin.add(Notes.body(
                     s.recipe() != null
@@ -216,16 +212,8 @@ public final class CompareView implements StageView {
             shown = c;
             bed.setModel(BedModel.of(s.recording().measurement(), c, kind));
             strip.setSounds(s.recording(), s.imitation(), c);
-            for (Aspect a : Aspect.values()) {
-                double jnd = c.jnd(a);
-                values.get(a).setText(String.format(Locale.ROOT, "%.1f", jnd));
-                bars.get(a).setProgress(Math.min(1, jnd / 4));
-                values.get(a).getStyleClass().removeAll("audible", "within");
-                values.get(a).getStyleClass().add(jnd > 1 ? "audible" : "within");
-                bars.get(a).getStyleClass().removeAll("audible", "within");
-                bars.get(a).getStyleClass().add(jnd > 1 ? "audible" : "within");
-            }
         }
+        aspects.show(c, s.snapshot().marks());
         verdict.setText(verdict(c, s.takes()));
         history.show(s.takes(), c.totalJnd());
         moves(s);
@@ -265,10 +253,21 @@ public final class CompareView implements StageView {
         for (int i = 0; i < s.moves().size(); i++) {
             margin.add(Notes.of(cards.get(i)));
         }
+        marks(s.snapshot().marks());
         margin.add(Notes.space(4), Notes.heading(s.moves().isEmpty() ? "Why it comes no closer" : "What is left"));
         for (String reason : Remainder.of(s.recipe(), s.comparison())) {
             margin.add(Notes.body(reason));
         }
+    }
+
+    private void marks(Marks marks) {
+        if (marks.weights().isEmpty()) {
+            return;
+        }
+        margin.add(Notes.space(4), Notes.heading("Overruled by ear"));
+        marks.weights()
+                .forEach((aspect, w) ->
+                        margin.add(Notes.pair(aspect.title(), String.format(Locale.ROOT, "counts %.2f", w))));
     }
 
     private Node card(Move m, int index) {

@@ -250,7 +250,7 @@ final class GroupedRulers extends VBox {
             rulers.getChildren().clear();
             shown.clear();
             for (int i = 0; i < visible.size(); i++) {
-                Ruler ruler = BenchRulers.ruler(visible.get(i).parameter(), bench);
+                Ruler ruler = BenchRulers.ruler(visible.get(i).parameter(), bench, true);
                 shown.put(visible.get(i).parameter().id(), ruler);
                 rulers.add(ruler, i / rows, i % rows);
             }
