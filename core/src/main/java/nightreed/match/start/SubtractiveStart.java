@@ -48,6 +48,16 @@ final class SubtractiveStart {
             out.add(recipe(g, Wave.PULSE, 0.2, bent, amplitude));
         }
         out.add(recipe(g, Wave.TRIANGLE, 0.5, f, amplitude));
+        Ground.Line top = g.lines().get(0);
+        for (Ground.Line l : g.lines()) {
+            top = l.db() > top.db() ? l : top;
+        }
+        if (top.hz() > 1.5 * g.f0()) { // a low-pass alone leaves the fundamental the strongest
+            Filter band = new Filter(
+                    Kind.BAND, Slope.DB_12, Ground.limited(top.hz(), 20, 15_000), 1, 0, 0, 0, 0, f.envelope());
+            out.add(recipe(g, Wave.SAW, 0.5, band, amplitude));
+            out.add(recipe(g, Wave.PULSE, 0.2, band, amplitude));
+        }
         return out;
     }
 

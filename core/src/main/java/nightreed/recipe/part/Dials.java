@@ -117,8 +117,17 @@ public final class Dials {
             return List.of("off", "on");
         }
         return Arrays.stream(type.getEnumConstants())
-                .map(e -> ((Enum<?>) e).name().toLowerCase(Locale.ROOT).replace('_', ' '))
+                .map(e -> choice(((Enum<?>) e).name()))
                 .toList();
+    }
+
+    private static String choice(String name) {
+        if (name.startsWith("DB_")) {
+            return name.substring(3) + " dB/oct";
+        }
+        return name.startsWith("FEET_")
+                ? name.substring(5) + " feet"
+                : name.toLowerCase(Locale.ROOT).replace('_', ' ');
     }
 
     /** Every value of a record and its parts: by group in the order the sound travels, then as declared. */

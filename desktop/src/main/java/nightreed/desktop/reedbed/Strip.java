@@ -240,6 +240,7 @@ public final class Strip extends Drawing {
             }
         }
         if (most <= 0) {
+            s.instead("A held note: none of its partials dies by itself. Level, brightness and noise tell it apart.");
             return;
         }
         double low = Math.log(least / 1.6);

@@ -38,6 +38,8 @@ public final class CompareView implements StageView {
     private final Strip strip;
     private final VBox pictures = new VBox(8);
     private final VBox heard = new VBox(6);
+    private final HBox axes = new HBox(4);
+    private final Label about = Parts.quiet("Recording above, imitation mirrored below");
     private final ToggleButton blindTest = new ToggleButton("blind test");
     private final BlindTestPanel blindPanel;
     private final Slider time = new Slider(0, 1, 0);
@@ -82,6 +84,8 @@ public final class CompareView implements StageView {
             n.setVisible(on);
             n.setManaged(on);
         }
+        axes.setVisible(panel == null);
+        about.setVisible(panel == null);
         heard.setVisible(panel != takes);
         heard.setManaged(panel != takes);
         blindTest.setSelected(panel == blindPanel);
@@ -96,9 +100,9 @@ public final class CompareView implements StageView {
 
     private HBox head() {
         ToggleGroup group = new ToggleGroup();
-        HBox row = new HBox(4, Parts.quiet("Recording above, imitation mirrored below"), Parts.gap());
+        HBox row = new HBox(4, about, Parts.gap());
         for (Axis.Kind k : Axis.Kind.values()) {
-            row.getChildren().add(choice(k.title(), group, k == kind, () -> {
+            axes.getChildren().add(choice(k.title(), group, k == kind, () -> {
                 kind = k;
                 shown = null;
                 show(bench.state());
@@ -112,7 +116,7 @@ public final class CompareView implements StageView {
         twoTakes.setId("two-takes-toggle");
         twoTakes.setTooltip(new Tooltip("Two takes side by side: distances, values, sound."));
         twoTakes.setOnAction(e -> instead(twoTakes.isSelected() ? takes : null));
-        row.getChildren().addAll(2, List.of(twoTakes, blindTest));
+        row.getChildren().addAll(twoTakes, blindTest, axes);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }

@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import javafx.geometry.Insets;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -204,8 +205,10 @@ final class TwoTakes extends VBox {
 
     private static Node head(Half h) {
         h.hear.setDisable(h.sound == null);
-        HBox.setHgrow(h.choice, Priority.ALWAYS);
-        return new HBox(8, h.choice, h.hear, h.use);
+        h.use.setMinWidth(USE_PREF_SIZE);
+        HBox row = new HBox(8, h.hear, h.use);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return new VBox(4, h.choice, row);
     }
 
     private static Label jnd(Double v) {
