@@ -16,6 +16,9 @@ final class DampedSinusoids {
     /** Shorter than this [s to fall by 60 dB] a partial is a click to the ear, and to the fit part of the noise. */
     private static final double SHORTEST_T60 = 0.015;
 
+    /** Partials that are hardly all that a body has. */
+    private static final int FEW = 2;
+
     /** Terms that may share one place: a pair, each with two stages at the most, is what bodies do. */
     private static final int LARGEST_CLUSTER = 3;
 
@@ -79,6 +82,11 @@ final class DampedSinusoids {
                 if (addsSomething(c, terms, length, fs)) {
                     fresh.add(c.term());
                 }
+            }
+            boolean few =
+                    terms.isEmpty() || terms.size() <= FEW && search.floor().isKnown();
+            if (fresh.isEmpty() && few && search.widen()) {
+                continue; // wide lines close together hide each other where there is little but them
             }
             if (fresh.isEmpty() && search.wake()) {
                 continue;

@@ -18,12 +18,18 @@ final class PartialSearch {
     /** Ratio at which one of a million looks at mere noise would still deceive; a partial needs more (13.4 dB). */
     static final double LEAST_RATIO = 22;
 
-    /** Bins that a median is taken of at the most; more would not make it surer. */
-    private static final int MEDIAN_OF = 400;
+    /** Bins that a quartile is taken of at the most; more would not make it surer. */
+    private static final int QUARTILE_OF = 400;
+
+    /** Widths of a line that a band has at the least, and where lines may fill all of such a band. */
+    private static final int NARROW = 24;
+
+    private static final int WIDE = 60;
 
     private final double fs;
     private final NoiseFloor floor;
     private final List<Scale> scales = new ArrayList<>();
+    private int lines = NARROW;
 
     PartialSearch(int length, double sampleRateHz, NoiseFloor floor, Transforms transforms) {
         this(length, sampleRateHz, floor, Double.POSITIVE_INFINITY, transforms);
@@ -54,6 +60,16 @@ final class PartialSearch {
         boolean rested = scales.stream().anyMatch(s -> s.rests);
         scales.forEach(s -> s.rests = false);
         return rested;
+    }
+
+    /** Judges by wider surroundings from now on; false if it did already. */
+    boolean widen() {
+        boolean narrow = lines == NARROW;
+        lines = WIDE;
+        if (narrow) {
+            wake();
+        }
+        return narrow;
     }
 
     /** Samples of a residual that are looked at, from its start. */
@@ -183,10 +199,13 @@ final class PartialSearch {
         return peaks;
     }
 
-    /** Median of the statistic over bands of a third of an octave, turned into the mean of an exponential law. */
+    /**
+     * Lower quartile of the statistic over bands of a third of an octave or more, turned into the mean of an exponential law.
+     * Partials that die within a tenth of a second have lines so wide that a few of them fill half of a band.
+     */
     private double[] localFloor(double[] p, Scale s) {
         double[] out = new double[p.length];
-        int width = (int) Math.max(64, 24 * s.halfWidth() * s.fft.length() / (2 * Math.PI));
+        int width = (int) Math.max(64, lines * s.halfWidth() * s.fft.length() / (2 * Math.PI));
         int a = 0;
         List<double[]> knots = new ArrayList<>(); // centre bin, floor
         while (a < p.length) {
@@ -194,13 +213,13 @@ final class PartialSearch {
             if (p.length - b < width) {
                 b = p.length;
             }
-            int step = Math.max(1, (b - a) / MEDIAN_OF);
+            int step = Math.max(1, (b - a) / QUARTILE_OF);
             double[] band = new double[(b - a) / step];
             for (int i = 0; i < band.length; i++) {
                 band[i] = p[a + i * step];
             }
             Arrays.sort(band);
-            knots.add(new double[] {(a + b) / 2.0, band[band.length / 2] / Math.log(2)});
+            knots.add(new double[] {(a + b) / 2.0, band[band.length / 4] / -Math.log(0.75)});
             a = b;
         }
         int k = 0;

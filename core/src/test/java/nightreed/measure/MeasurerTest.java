@@ -62,6 +62,26 @@ class MeasurerTest {
         assertThat(m.remarks()).isEmpty();
     }
 
+    /** Lines of what dies within a tenth of a second are wide, and lie close together at the low end. */
+    @ParameterizedTest
+    @ValueSource(doubles = {130, 147, 165, 208, 262})
+    void aBlockThatIsDryHasAllItsModes(double hz) throws Exception {
+        double[] ratios = {1, 2.41, 2.86, 4.35, 5.2, 7.6, 9.1};
+        P[] modes = new P[ratios.length];
+        for (int i = 0; i < modes.length; i++) {
+            double f = hz * ratios[i] * (i == 0 ? 1 : 1 + 0.01 * ((int) hz % (i + 2)));
+            modes[i] = new P(i % 2 == 0 ? 0.1 : 0.17, f, 6.9 / (45 + 0.035 * f), 0.7 * i);
+        }
+        double[] x = Tones.noisy(Tones.struck(FS, 0.2, 0.9, modes), 1e-4, (long) hz);
+        List<Partial> found = Measurer.measure(Clip.mono(x, FS)).reliablePartials();
+        assertThat(found).hasSize(modes.length);
+        for (int i = 0; i < modes.length; i++) {
+            assertThat(Math.abs(Pitch.cents(modes[i].hz(), found.get(i).frequencyHz())))
+                    .isLessThan(3);
+            assertThat(found.get(i).t60Seconds() / modes[i].t60()).isBetween(0.95, 1.05);
+        }
+    }
+
     @Test
     void theBurstIsToldApartFromThePartials() throws Exception {
         StrikeNoise n = Measurer.measure(bar(440, 0.2, 60, 1)).noise();

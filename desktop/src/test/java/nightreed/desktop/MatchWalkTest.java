@@ -72,6 +72,7 @@ class MatchWalkTest extends WindowTest {
         double value = state().recipe().value("amp.attack");
         fx(() -> {
             workbench.bench().lock(attack, true);
+            workbench.bench().fitting().trying(0.2);
             workbench.bench().fitting().fitFromHere();
             return null;
         });

@@ -63,6 +63,9 @@ final class FormantStart {
         return out;
     }
 
+    /** Power of a band against that of the strongest, of which a pitch has no reason below itself. */
+    private static final double MUCH = 3e-3;
+
     private static FormantRecipe free(Ground g, List<Formant> formants) {
         List<FormantBand> bands = new ArrayList<>();
         for (Formant f : formants) {
@@ -76,6 +79,37 @@ final class FormantStart {
         return recipe(g, Bank.FORMANTS, bands, g.amplitude("amp"), Oscillator.of(Wave.SAW, 1));
     }
 
+    /** Bands side by side, from a place on [Bark]. */
+    private static List<FormantBand> side(Ground g, double lowest) {
+        List<FormantBand> bands = new ArrayList<>();
+        double top = Math.min(15_000, 0.42 * g.measurement().sampleRateHz());
+        for (double z = Math.max(1, lowest); Bark.hz(z) < top; z += BARKS_APART) {
+            double hz = Bark.hz(z);
+            bands.add(FormantBand.of(hz, Bark.hz(z + BARKS_APART / 2) - Bark.hz(z - BARKS_APART / 2), 0, share(g, hz)));
+        }
+        return bands;
+    }
+
+    /** Where the recording begins to have much; what strikes a body may lie far below the pitch of it [Bark]. */
+    private static double lowestHeard(Ground g, FormantRecipe bank) {
+        double[][] power =
+                Followers.powers(bank, g.side().clip(), g.measurement().onsetSeconds());
+        double most = 0;
+        for (double[] band : power) {
+            for (double p : band) {
+                most = Math.max(most, p);
+            }
+        }
+        for (int i = 0; i < power.length; i++) {
+            for (double p : power[i]) {
+                if (p > MUCH * most) {
+                    return Bark.of(bank.bands().get(i).centreHz());
+                }
+            }
+        }
+        return Bark.of(bank.bands().get(0).centreHz());
+    }
+
     /** Level of the line next to a frequency, less that of a saw's harmonic there [dB]. */
     private static double overSaw(Ground g, double hz) {
         Ground.Line next = g.lines().get(0);
@@ -86,15 +120,12 @@ final class FormantStart {
     }
 
     private static FormantRecipe following(Ground g) {
-        List<FormantBand> bands = new ArrayList<>();
-        double top = Math.min(15_000, 0.42 * g.measurement().sampleRateHz());
-        double lowest = g.isPitched() ? Bark.of(0.6 * g.f0()) : 1;
-        for (double z = Math.max(1, lowest); Bark.hz(z) < top; z += BARKS_APART) {
-            double hz = Bark.hz(z);
-            bands.add(FormantBand.of(hz, Bark.hz(z + BARKS_APART / 2) - Bark.hz(z - BARKS_APART / 2), 0, share(g, hz)));
-        }
         Oscillator source = g.isPitched() ? Oscillator.of(Wave.SAW, 1) : SILENT;
-        FormantRecipe flat = recipe(g, Bank.SIDE_BY_SIDE, bands, Envelope.held(0.001, 0.2), source);
+        double lowest = g.isPitched() ? Math.max(1, Bark.of(0.6 * g.f0())) : 1;
+        List<FormantBand> bands = side(g, 1);
+        FormantRecipe whole = recipe(g, Bank.SIDE_BY_SIDE, bands, Envelope.held(0.001, 0.2), source);
+        bands = side(g, Math.min(lowest, lowestHeard(g, whole)));
+        FormantRecipe flat = whole.withBands(bands);
         FormantRecipe moved =
                 Followers.follow(flat, g.side().clip(), g.measurement().onsetSeconds());
         g.say("band", true, "levels of the bands of the recording, over time");

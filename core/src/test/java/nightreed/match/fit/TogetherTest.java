@@ -1,0 +1,69 @@
+package nightreed.match.fit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import nightreed.match.Matcher;
+import nightreed.match.fit.Together.Note;
+import nightreed.match.fit.Together.Result;
+import nightreed.measure.Progress;
+import nightreed.recipe.Mode;
+import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.part.Exciter;
+import nightreed.recipe.part.KeyTracking;
+import nightreed.recipe.part.VelocityMap;
+import nightreed.voice.Renderer;
+import org.junit.jupiter.api.Test;
+
+/** What follows key and strength is found again from notes that a known recipe played. */
+class TogetherTest {
+    private static final int FS = 48_000;
+
+    private static ResonatorRecipe instrument() {
+        return new ResonatorRecipe(
+                60,
+                0,
+                -14,
+                new Exciter(0.6, -12, 12, 300, 7000),
+                List.of(new Mode(1, 0, 0.9, 0), new Mode(2.76, -9, 0.5, 0), new Mode(5.4, -16, 0.25, 0)),
+                new KeyTracking(1.1, 0.4),
+                new VelocityMap(0.6, 30, 2.4),
+                10);
+    }
+
+    private static Note note(int key, double velocity) throws Exception {
+        return new Note(
+                Matcher.rendered(Renderer.at(instrument(), key, velocity, 0.1, Double.POSITIVE_INFINITY, 1.6, FS)),
+                key,
+                velocity);
+    }
+
+    @Test
+    void whatFollowsKeyAndStrengthComesOut() throws Exception {
+        List<Note> notes = new ArrayList<>();
+        for (int key : new int[] {53, 60, 69}) {
+            for (double v : new double[] {0.35, 0.85}) {
+                notes.add(note(key, v));
+            }
+        }
+        Result r = Together.of("resonators", notes, Plan.USUAL.trying(0.3), Progress.NONE);
+        assertThat(r.notes()).hasSize(6);
+        assertThat(r.meanJnd()).isLessThan(0.8);
+        assertThat(r.maps().get("velocity.level")).isCloseTo(30, within(3.0));
+        assertThat(r.maps().get("track.decay")).isCloseTo(1.1, within(0.15));
+        assertThat(r.notes()).allMatch(n -> Math.abs(n.levelDb()) < 2);
+    }
+
+    @Test
+    void theMiddleOneIsSeenFrom() throws Exception {
+        Note low = note(48, 0.5);
+        Note middle = note(60, 0.5);
+        Note high = note(72, 0.5);
+        assertThat(Together.middle(List.of(high, low, middle))).isEqualTo(middle);
+        assertThatThrownBy(() -> Together.of("fm", List.of(low), Plan.USUAL, Progress.NONE))
+                .hasMessageContaining("two notes or more");
+    }
+}
