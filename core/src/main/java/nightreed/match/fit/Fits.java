@@ -22,7 +22,7 @@ import nightreed.sound.UnusableSound;
 /** Fits any method to a recording: starting values, a search from several of them, and a polish of all values at once. */
 public final class Fits {
     /** Sound that a search may render [s of the plainest method]. */
-    private static final double SOUND_SECONDS = 800;
+    private static final double SOUND_SECONDS = 1100;
 
     /** Seconds after the onset that are listened to. */
     private static final double HEARD_SECONDS = 4;
@@ -161,7 +161,7 @@ public final class Fits {
     /** Time that a second of a method takes to render, against that of the plainest. */
     private static double cost(Recipe recipe) {
         return switch (recipe.method()) {
-            case "formant" -> 2.5;
+            case "formant" -> 3.4;
             case "fm", "ring" -> 1.5;
             default -> 1;
         };

@@ -93,13 +93,20 @@ final class Polish {
         Point now = start;
         double damping = 0.03;
         int stuck = 0;
-        for (int round = 0; round < rounds && stuck < 2 && !budget.spent(); round++) {
+        int measured = 0;
+        double[][] slopes = null; // as long as they hold
+        boolean fresh = false;
+        while ((slopes != null || measured < rounds) && stuck < 2 && !budget.spent()) {
             progress.report(budget.share(), String.format(java.util.Locale.ROOT, "polishing, %.2f JND", now.total));
             List<Axis> axes = axes(now.recipe, ids);
             if (axes.isEmpty()) {
                 return now;
             }
-            double[][] slopes = slopes(now, anchors, axes);
+            if (slopes == null) {
+                slopes = slopes(now, anchors, axes);
+                measured++;
+                fresh = true;
+            }
             List<Recipe> tries = new ArrayList<>();
             for (double d : DAMPINGS) {
                 tries.add(stepped(now, axes, slopes, damping * d));
@@ -110,16 +117,44 @@ final class Polish {
                 chosen = met.get(i).total < met.get(chosen).total ? i : chosen;
             }
             Point next = met.get(chosen);
+            boolean gained = next.total < (1 - LEAST_GAIN) * now.total;
             if (next.total < now.total) {
-                stuck = next.total > (1 - LEAST_GAIN) * now.total ? stuck + 1 : 0;
                 damping = Math.max(1e-4, damping * DAMPINGS[chosen] / 3);
+                bend(slopes, axes, now, next);
                 now = next;
-            } else {
-                stuck++;
+            } else if (fresh) {
                 damping *= 100;
             }
+            stuck = gained ? 0 : fresh ? stuck + 1 : stuck;
+            slopes = gained ? slopes : null;
+            fresh = false;
         }
         return now;
+    }
+
+    /** Slopes corrected by what a step has really done (C. G. Broyden, 1965): a new look at all of them costs far more. */
+    private static void bend(double[][] slopes, List<Axis> axes, Point from, Point to) {
+        double[] step = new double[axes.size()];
+        double length = 0;
+        for (int i = 0; i < step.length; i++) {
+            Axis a = axes.get(i);
+            double now = to.recipe.value(a.parameter.id());
+            step[i] = (a.parameter.position(now) - a.parameter.position(a.value)) / a.large;
+            length += step[i] * step[i];
+        }
+        if (length < 1e-12) {
+            return;
+        }
+        for (int k = 0; k < from.differences.length; k++) {
+            double foretold = 0;
+            for (int i = 0; i < step.length; i++) {
+                foretold += slopes[i][k] * step[i];
+            }
+            double missed = (to.differences[k] - from.differences[k] - foretold) / length;
+            for (int i = 0; i < step.length; i++) {
+                slopes[i][k] += missed * step[i];
+            }
+        }
     }
 
     /** One value and the steps that it is moved by, in places on its ruler. */
