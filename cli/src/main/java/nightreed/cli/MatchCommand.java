@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
+import java.util.stream.IntStream;
 import nightreed.machine.Machine;
 import nightreed.match.Match;
 import nightreed.match.Matcher;
@@ -105,7 +106,8 @@ final class MatchCommand implements Callable<Integer> {
             names = "--strengths",
             paramLabel = "V",
             split = ",",
-            description = "Strengths of several recordings, 0 to 1, in their order; all 0.7 by default.")
+            description =
+                    "Strengths of several recordings, 0 to 1, in their order; as their loudness tells by default.")
     List<Double> strengths = List.of();
 
     @Option(names = "--out", paramLabel = "DIR", required = true, description = "Folder for the results.")
@@ -182,10 +184,7 @@ final class MatchCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(), "several recordings have --keys, and one layer: leave out --note and --layers");
         }
-        List<Note> notes = new ArrayList<>();
-        for (int i = 0; i < in.size(); i++) {
-            notes.add(note(i, err));
-        }
+        List<Note> notes = notes(err);
         Result best = Together.best(methods, notes, plan, Out.progress(err));
         ObjectNode report =
                 ReportJson.together(best, in.stream().map(Path::toString).toList());
@@ -215,22 +214,34 @@ final class MatchCommand implements Callable<Integer> {
         return 0;
     }
 
-    private Note note(int i, PrintWriter err) throws UnusableSound {
+    private List<Note> notes(PrintWriter err) throws UnusableSound {
         if (!keys.isEmpty() && keys.size() != in.size() || !strengths.isEmpty() && strengths.size() != in.size()) {
             throw new ParameterException(
                     spec.commandLine(),
                     "there are " + in.size() + " recordings: give as many --keys and --strengths, or none");
         }
-        double strength = strengths.isEmpty() ? 0.7 : strengths.get(i);
-        if (!(strength > 0 && strength <= 1)) {
-            throw new ParameterException(spec.commandLine(), "strengths must be above 0, up to 1, got " + strength);
+        for (double v : strengths) {
+            if (!(v > 0 && v <= 1)) {
+                throw new ParameterException(spec.commandLine(), "strengths must be above 0, up to 1, got " + v);
+            }
         }
-        Side side = Matcher.side(Out.read(in.get(i), err), Out.progress(err));
-        Double f0 = side.measurement().f0Hz();
-        if (keys.isEmpty() && f0 == null) {
-            throw new UnusableSound(in.get(i) + " has no pitch that could be found: give --keys for all recordings.");
+        List<Side> sides = new ArrayList<>();
+        List<Integer> on = new ArrayList<>(keys);
+        for (Path file : in) {
+            Side side = Matcher.side(Out.read(file, err), Out.progress(err));
+            Double f0 = side.measurement().f0Hz();
+            if (keys.isEmpty() && f0 == null) {
+                throw new UnusableSound(file + " has no pitch that could be found: give --keys for all recordings.");
+            }
+            if (keys.isEmpty()) {
+                on.add(Pitch.nearestKey(f0));
+            }
+            sides.add(side);
         }
-        return new Note(side, keys.isEmpty() ? Pitch.nearestKey(f0) : keys.get(i), strength);
+        List<Double> v = strengths.isEmpty() ? Together.strengths(sides, on) : strengths;
+        return IntStream.range(0, sides.size())
+                .mapToObj(i -> new Note(sides.get(i), on.get(i), v.get(i)))
+                .toList();
     }
 
     private static Layered layered(Clip clip, Match match, Plan plan, PrintWriter err) throws UnusableSound {

@@ -109,6 +109,69 @@ class CommandsTest {
     }
 
     @Test
+    void aMachineSetsLimitsAndTheirPrices() throws Exception {
+        Path small = Files.writeString(
+                folder.resolve("small.json"), "{\"schema\": \"machine-1\", \"name\": \"Small\", \"resonators\": 2}");
+        Path results = folder.resolve("on-small");
+        assertThat(run(
+                        "match",
+                        bar(),
+                        "--method",
+                        "resonators",
+                        "--machine",
+                        small,
+                        "--seconds",
+                        "4",
+                        "--out",
+                        results))
+                .isZero();
+        JsonNode recipe =
+                new ObjectMapper().readTree(results.resolve("recipe.json").toFile());
+        assertThat(recipe.path("modes")).hasSize(2);
+        JsonNode machine = new ObjectMapper()
+                .readTree(results.resolve("report.json").toFile())
+                .path("machine");
+        assertThat(machine.path("name").asText()).isEqualTo("Small");
+        assertThat(machine.path("prices").path(0).path("feature").asText()).isEqualTo("resonators");
+        Path bad =
+                Files.writeString(folder.resolve("bad.json"), "{\"schema\": \"machine-1\", \"name\": 3, \"knobs\": 9}");
+        assertThat(run("match", bar(), "--machine", bad, "--out", results)).isEqualTo(1);
+        assertThat(run("match", bar(), "--machine", folder.resolve("none.json"), "--out", results))
+                .isEqualTo(1);
+        assertThat(err.toString())
+                .contains("a machine has no 'knobs'", "There is no file")
+                .doesNotContain("\tat ");
+    }
+
+    @Test
+    void severalRecordingsGiveMapsOfKeyAndStrength() throws Exception {
+        Path high = folder.resolve("high.wav");
+        assertThat(run("room", "slate-bars", "--note", "E4", "--velocity", "0.4", "--seed", "6", "--out", high))
+                .isZero();
+        Path results = folder.resolve("together");
+        assertThat(run(
+                        "match",
+                        bar(),
+                        high,
+                        "--method",
+                        "resonators",
+                        "--strengths",
+                        "0.8,0.4",
+                        "--seconds",
+                        "8",
+                        "--out",
+                        results))
+                .isZero();
+        JsonNode report =
+                new ObjectMapper().readTree(results.resolve("report.json").toFile());
+        assertThat(report.path("notes")).hasSize(2);
+        assertThat(report.path("notes").path(1).path("key").asInt()).isEqualTo(64);
+        assertThat(report.path("maps").has("track.decay")).isTrue();
+        assertThat(report.path("meanJnd").asDouble()).isLessThan(4);
+        assertThat(Files.exists(results.resolve("recipe.json"))).isTrue();
+    }
+
+    @Test
     void unusableInputEndsWithOneLineAndOne() throws Exception {
         Path text = Files.writeString(folder.resolve("text.wav"), "no sound");
         assertThat(run("measure", text)).isEqualTo(1);
@@ -167,6 +230,10 @@ class CommandsTest {
                 "match in.wav --method tea --out x",
                 "match in.wav --layers 3 --out x",
                 "match in.wav --seconds 0 --out x",
+                "match in.wav --keys 57 --out x",
+                "match in.wav too.wav --keys 57 --out x",
+                "match in.wav too.wav --strengths 0.5,2 --out x",
+                "match in.wav too.wav --layers 2 --out x",
                 "room kazoo --out x.wav",
                 "room slate-bars --note H9 --out x.wav",
                 "room slate-bars --velocity 7 --out x.wav",

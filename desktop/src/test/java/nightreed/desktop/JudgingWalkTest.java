@@ -16,8 +16,10 @@ import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
 import nightreed.match.Aspect;
 import nightreed.match.Marks;
+import nightreed.project.Imitation;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.room.RecordingRoom;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.testfx.util.WaitForAsyncUtils;
@@ -179,5 +181,41 @@ class JudgingWalkTest extends WindowTest {
             return null;
         });
         await("another method", s -> s.recipe().method().equals("fm"));
+    }
+
+    @Test
+    void notesThatAreKeptTogetherAreFittedTogether() throws Exception {
+        Imitation first = state().current();
+        fx(() -> {
+            workbench.bench().record(RecordingRoom.instrument("slate-bars"), 67, 0.5, 4);
+            return null;
+        });
+        await("another note", s -> s.recording() != null && !s.current().equals(first));
+        Imitation second = state().current();
+        fx(() -> {
+            workbench
+                    .bench()
+                    .ask(
+                            project -> {
+                                project.keepTogether(second, first);
+                                return first;
+                            },
+                            workbench.bench()::choose);
+            return null;
+        });
+        await("the first is back", s -> s.current().equals(first) && s.recipe() != null);
+        idle();
+        stage(Stage6.BUILD);
+        fx(() -> {
+            workbench.bench().fitting().fitTogether();
+            return null;
+        });
+        await("both are fitted", s -> "fit 2 notes together".equals(s.undoLabel()));
+        assertThat(state().recipe().key()).isEqualTo(62);
+        WaitForAsyncUtils.waitForFxEvents();
+        List<String> notes = fx(() -> robot.lookup(".margin-notes .label").queryAll().stream()
+                .map(n -> ((Label) n).getText())
+                .toList());
+        assertThat(notes).contains("Notes fitted together", first.name(), second.name(), "key to decay");
     }
 }

@@ -39,9 +39,9 @@ public final class Together {
     private final Note reference;
     private final SeveralNotes trial;
 
-    private Together(List<Note> notes) {
+    private Together(List<Note> notes, Note reference) {
         this.notes = List.copyOf(notes);
-        this.reference = middle(notes);
+        this.reference = reference;
         this.middle = reference.recording();
         this.trial = new SeveralNotes(notes, reference, HEARD_SECONDS);
     }
@@ -80,7 +80,7 @@ public final class Together {
     }
 
     /** The recording that the others are seen from: near the middle of the keys, and of the strengths on it. */
-    static Note middle(List<Note> notes) {
+    public static Note middle(List<Note> notes) {
         double key =
                 notes.stream().mapToInt(Note::key).sorted().boxed().toList().get((notes.size() - 1) / 2);
         double strength = notes.stream().mapToDouble(Note::velocity).average().orElseThrow();
@@ -90,15 +90,39 @@ public final class Together {
     }
 
     /**
-     * @param notes  two or more
-     * @param method one of the six
-     * @throws UnusableSound if the middle recording gives nothing to build on
+     * @param method    one of the six
+     * @param notes     two or more
+     * @param reference the one of them whose key is the recipe's
+     * @throws UnusableSound if that recording gives nothing to build on
      */
-    public static Result of(String method, List<Note> notes, Plan plan, Progress progress) throws UnusableSound {
+    public static Result of(String method, List<Note> notes, Note reference, Plan plan, Progress progress)
+            throws UnusableSound {
         if (notes.size() < 2) {
             throw new IllegalArgumentException("fitting together needs two notes or more, got " + notes.size());
         }
-        return new Together(notes).run(method, plan, progress);
+        return new Together(notes, reference).run(method, plan, progress);
+    }
+
+    /**
+     * Strengths of notes that nobody has told: by loudness among those of one key, as the usual map of strength has it; the
+     * usual strength for a note that is alone on its key.
+     *
+     * @param keys of the notes, in their order
+     */
+    public static List<Double> strengths(List<Side> recordings, List<Integer> keys) {
+        List<Double> out = new ArrayList<>();
+        for (int i = 0; i < keys.size(); i++) {
+            int key = keys.get(i);
+            double mean = IntStream.range(0, keys.size())
+                    .filter(k -> keys.get(k) == key)
+                    .mapToDouble(k -> recordings.get(k).measurement().loudnessLufs())
+                    .average()
+                    .orElseThrow();
+            double above = recordings.get(i).measurement().loudnessLufs() - mean;
+            double v = VelocityMap.USUAL.reference() + above / VelocityMap.USUAL.levelDb();
+            out.add(Double.isFinite(v) ? Math.max(0.1, Math.min(1, v)) : VelocityMap.USUAL.reference());
+        }
+        return out;
     }
 
     /**
@@ -109,7 +133,7 @@ public final class Together {
     public static Result best(Collection<String> methods, List<Note> notes, Plan plan, Progress progress)
             throws UnusableSound {
         if (methods.size() == 1) {
-            return of(methods.iterator().next(), notes, plan, progress);
+            return of(methods.iterator().next(), notes, middle(notes), plan, progress);
         }
         long start = System.nanoTime();
         List<Fitted> alone =
@@ -119,8 +143,8 @@ public final class Together {
         for (int i = 0; i < two.size(); i++) {
             double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
             Plan part = plan.within(Math.max(0.5, left / (two.size() - i)));
-            Result r =
-                    new Together(notes).spread(two.get(i).fitted(), part, progress.part(0.4 + 0.3 * i, 0.7 + 0.3 * i));
+            Result r = new Together(notes, middle(notes))
+                    .spread(two.get(i).fitted(), part, progress.part(0.4 + 0.3 * i, 0.7 + 0.3 * i));
             best = best == null || r.meanJnd() < best.meanJnd() ? r : best;
         }
         return best;

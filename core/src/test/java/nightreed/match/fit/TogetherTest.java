@@ -49,7 +49,7 @@ class TogetherTest {
                 notes.add(note(key, v));
             }
         }
-        Result r = Together.of("resonators", notes, Plan.USUAL.trying(0.3), Progress.NONE);
+        Result r = Together.of("resonators", notes, Together.middle(notes), Plan.USUAL.trying(0.3), Progress.NONE);
         assertThat(r.notes()).hasSize(6);
         assertThat(r.meanJnd()).isLessThan(0.8);
         assertThat(r.maps().get("velocity.level")).isCloseTo(30, within(3.0));
@@ -63,7 +63,11 @@ class TogetherTest {
         Note middle = note(60, 0.5);
         Note high = note(72, 0.5);
         assertThat(Together.middle(List.of(high, low, middle))).isEqualTo(middle);
-        assertThatThrownBy(() -> Together.of("fm", List.of(low), Plan.USUAL, Progress.NONE))
+        assertThat(Together.strengths(
+                        List.of(low.recording(), note(48, 0.8).recording(), high.recording()), List.of(48, 48, 72)))
+                .satisfies(v -> assertThat(v.get(1) - v.get(0)).isBetween(0.2, 0.6))
+                .satisfies(v -> assertThat(v.get(2)).isEqualTo(0.7));
+        assertThatThrownBy(() -> Together.of("fm", List.of(low), low, Plan.USUAL, Progress.NONE))
                 .hasMessageContaining("two notes or more");
     }
 }

@@ -1,12 +1,15 @@
 package nightreed.desktop.bench;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Executor;
+import java.util.stream.IntStream;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import nightreed.machine.Machine;
 import nightreed.match.Comparison;
 import nightreed.match.Matcher;
+import nightreed.match.Side;
 import nightreed.match.fit.Adviser;
 import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.Fits;
@@ -14,8 +17,13 @@ import nightreed.match.fit.Fitted;
 import nightreed.match.fit.Plan;
 import nightreed.match.fit.Prices;
 import nightreed.match.fit.Prices.Price;
+import nightreed.match.fit.Together;
+import nightreed.match.fit.Together.Note;
+import nightreed.match.fit.Together.Result;
 import nightreed.match.start.Start;
 import nightreed.match.start.Starts;
+import nightreed.measure.Measurement;
+import nightreed.music.Pitch;
 import nightreed.recipe.ResonatorRecipe;
 
 /** Fits to the recording on the bench. Called on the UI thread; what is found comes on the bench when it is there. */
@@ -26,6 +34,7 @@ public final class Fitting {
     private final ReadOnlyObjectWrapper<List<Ranked>> ranking = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<List<Price>> prices = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<Machine> machine = new ReadOnlyObjectWrapper<>(Machine.ANY);
+    private final ReadOnlyObjectWrapper<Joint> together = new ReadOnlyObjectWrapper<>();
     private double effort = 1;
 
     Fitting(Bench bench, Executor ui) {
@@ -144,6 +153,66 @@ public final class Fitting {
     /** What each limit of the machine costs, the dearest first; null before it was worked out. */
     public ReadOnlyObjectProperty<List<Price>> pricesProperty() {
         return prices.getReadOnlyProperty();
+    }
+
+    /** Fits the method in use to all notes that are kept together with the one on the bench. */
+    public void fitTogether() {
+        BenchState at = bench.state();
+        if (at.recording() == null || at.recording().measurement().f0Hz() == null) {
+            bench.say("Fitting notes together needs a recording with a pitch on the bench.");
+            return;
+        }
+        bench.ask(project -> Family.of(project, at.current()), family -> together(at, family.others()));
+    }
+
+    private void together(BenchState at, List<Family.Kept> others) {
+        List<Side> sides = new ArrayList<>(List.of(at.recording()));
+        List<String> names = new ArrayList<>(List.of(at.current().name()));
+        for (Family.Kept k : others) {
+            Measurement m = k.measurement();
+            if (m.f0Hz() != null) {
+                sides.add(new Side(k.clip(), m)
+                        .byHand(k.hand())
+                        .heardBy(at.recording().listener()));
+                names.add(k.name());
+            }
+        }
+        if (sides.size() < 2) {
+            bench.say("No other notes of this instrument are kept together with this one: add them under notes, on the"
+                    + " Measure stage.");
+            return;
+        }
+        String method = at.recipe() == null ? "resonators" : at.recipe().method();
+        Plan plan = afresh(at, method);
+        bench.run("fitting " + sides.size() + " notes together", progress -> {
+            List<Integer> keys = sides.stream()
+                    .map(s -> Pitch.nearestKey(s.measurement().f0Hz()))
+                    .toList();
+            List<Double> strengths = Together.strengths(sides, keys);
+            List<Note> notes = IntStream.range(0, sides.size())
+                    .mapToObj(i -> new Note(sides.get(i), keys.get(i), strengths.get(i)))
+                    .toList();
+            Result found = Together.of(method, notes, notes.get(0), plan, progress);
+            ui.execute(() -> together.set(new Joint(names, found)));
+            bench.arrive(
+                    at,
+                    "fit " + sides.size() + " notes together",
+                    at.snapshot().withFit(found.recipe()),
+                    project -> project.addTake(
+                            at.current(),
+                            "fit of " + sides.size() + " notes together",
+                            Adviser.cost(found.recipe()),
+                            found.notes().get(0).comparison(),
+                            found.recipe()));
+        });
+    }
+
+    /** A fit of several notes. @param names of the imitations they belong to, in the order of its notes */
+    public record Joint(List<String> names, Result result) {}
+
+    /** What the last fit of several notes together found, null before there was one. */
+    public ReadOnlyObjectProperty<Joint> togetherProperty() {
+        return together.getReadOnlyProperty();
     }
 
     private void keep(BenchState at, String label, Fitted fitted) {

@@ -24,6 +24,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.bench.Fitting;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
@@ -32,9 +33,11 @@ import nightreed.match.Comparison;
 import nightreed.match.Side;
 import nightreed.match.Tolerances;
 import nightreed.match.fit.Adviser;
+import nightreed.match.fit.Together;
 import nightreed.match.start.Start;
 import nightreed.match.start.Starts;
 import nightreed.measure.Partial;
+import nightreed.music.Pitch;
 import nightreed.project.Take;
 import nightreed.recipe.Emphasis;
 import nightreed.recipe.PatchCheck;
@@ -97,6 +100,7 @@ public final class BuildView implements StageView {
     private final MenuItem fromHere = new MenuItem("Fit on from here");
     private final MenuItem matchAll = new MenuItem("Try all six methods");
     private final MenuItem quickly = new MenuItem("Try all six methods in 15 seconds");
+    private final MenuItem together = new MenuItem("Fit all notes kept together");
     private final MenuItem asMeasured = new MenuItem("Starting values, as measured");
     private final ToggleButton selectedOnly = new ToggleButton("selected partial");
     private final ToggleButton strongest = new ToggleButton("what moves the match");
@@ -141,7 +145,10 @@ public final class BuildView implements StageView {
         asMeasured.setId("as-measured");
         asMeasured.setOnAction(
                 e -> bench.fitting().startMethod(bench.state().recipe().method()));
-        fit.getItems().addAll(fromHere, matchAll, quickly, asMeasured, machine.menu());
+        together.setId("fit-together");
+        together.setOnAction(e -> bench.fitting().fitTogether());
+        fit.getItems().addAll(fromHere, matchAll, quickly, together, asMeasured, machine.menu());
+        bench.fitting().togetherProperty().addListener((o, was, is) -> show(bench.state()));
         bench.fitting().pricesProperty().addListener((o, was, is) -> show(bench.state()));
         bench.fitting().machineProperty().addListener((o, was, is) -> show(bench.state()));
         bench.fitting().rankingProperty().addListener((o, was, is) -> show(bench.state()));
@@ -337,9 +344,37 @@ public final class BuildView implements StageView {
                 + ranking.get(0).why() + "."));
     }
 
+    /** What came of fitting several notes at once, as long as its recipe is on the bench. */
+    private void joint(BenchState s) {
+        Fitting.Joint joint = bench.fitting().togetherProperty().get();
+        if (joint == null || s.snapshot().fitted() != joint.result().recipe()) {
+            return;
+        }
+        margin.add(Notes.heading("Notes fitted together"));
+        for (int i = 0; i < joint.names().size(); i++) {
+            Together.Heard h = joint.result().notes().get(i);
+            margin.add(Notes.pair(
+                    joint.names().get(i),
+                    String.format(Locale.ROOT, "%.2f JND", h.comparison().totalJnd())));
+            margin.add(Notes.quiet(String.format(
+                    Locale.ROOT,
+                    "%s, strength %.2f by its loudness",
+                    Pitch.name(h.note().key()),
+                    h.note().velocity())));
+        }
+        margin.add(Notes.space(4), Notes.heading("What follows key and strength"));
+        joint.result()
+                .maps()
+                .forEach((id, value) -> margin.add(Notes.pair(
+                        named(s.recipe(), id),
+                        s.recipe().setting(id).parameter().formatWithUnit(value))));
+        margin.add(Notes.space(4));
+    }
+
     /** Where the values come from, and what is forgotten. */
     private void methodNotes(BenchState s) {
         Recipe r = s.recipe();
+        joint(s);
         margin.add(Notes.heading(METHOD_NAMES.get(r.method())));
         margin.add(Notes.body(ABOUT.get(r.method())));
         ranking();
@@ -476,6 +511,7 @@ public final class BuildView implements StageView {
     }
 
     private void notes(BenchState s, ResonatorRecipe r) {
+        joint(s);
         ranking();
         machine.notes(s, margin);
         margin.add(Notes.heading("Why resonators"));
