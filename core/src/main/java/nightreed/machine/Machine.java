@@ -1,6 +1,7 @@
 package nightreed.machine;
 
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
@@ -71,10 +72,16 @@ public record Machine(
         some("waves", waves);
         some("slopes", slopes);
         some("lfoShapes", lfoShapes);
-        waves = waves == null ? null : Set.copyOf(waves);
-        filters = filters == null ? null : Set.copyOf(filters);
-        slopes = slopes == null ? null : Set.copyOf(slopes);
-        lfoShapes = lfoShapes == null ? null : Set.copyOf(lfoShapes);
+        some("filters", filters == null || filters.isEmpty() ? null : filters);
+        waves = inOrder(waves);
+        filters = inOrder(filters);
+        slopes = inOrder(slopes);
+        lfoShapes = inOrder(lfoShapes);
+    }
+
+    /** In the order of the kinds, so that files come out the same. */
+    private static <E extends Enum<E>> Set<E> inOrder(Set<E> kinds) {
+        return kinds == null || kinds.isEmpty() ? kinds : Collections.unmodifiableSet(EnumSet.copyOf(kinds));
     }
 
     private static void range(String what, Integer n, int least, int most) {

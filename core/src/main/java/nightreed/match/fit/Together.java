@@ -34,6 +34,9 @@ public final class Together {
     /** Span after the onset whose loudness tells how strength moves the level [s]. */
     private static final double LOUD_SECONDS = 0.6;
 
+    /** Level over strength, by id. */
+    private static final String LEVEL = "velocity.level";
+
     private final Side middle;
     private final List<Note> notes;
     private final Note reference;
@@ -160,7 +163,7 @@ public final class Together {
     /** From the middle recording to all of them. */
     private Result spread(Fitted alone, Plan plan, Progress progress) throws UnusableSound {
         long start = System.nanoTime();
-        Recipe first = levelled(asStruck(alone.recipe()));
+        Recipe first = levelled(asStruck(alone.recipe()), plan);
         Progress search = progress.part(0, 0.9);
         int renders = (int) (plan.effort() * SOUND_SECONDS / HEARD_SECONDS);
         Budget budget = new Budget(
@@ -176,7 +179,7 @@ public final class Together {
         at = polish.run(at, Moves.anchors(first), all, 6);
         progress.report(0.9, "listening to each note");
         Result one = judged(first, start);
-        Result two = judged(levelled(at.recipe()), start);
+        Result two = judged(levelled(at.recipe(), plan), start);
         return two.meanJnd() <= one.meanJnd() ? two : one;
     }
 
@@ -203,7 +206,10 @@ public final class Together {
     }
 
     /** With the change of level over strength that the recordings have; as it was if they are all of one strength. */
-    private Recipe levelled(Recipe recipe) {
+    private Recipe levelled(Recipe recipe, Plan plan) {
+        if (plan.locked().contains(LEVEL)) {
+            return recipe;
+        }
         Recipe r = recipe;
         for (int pass = 0; pass < 3; pass++) { // strength moves more than the level, and that is heard in it
             double up = 0;
@@ -226,7 +232,7 @@ public final class Together {
             if (square < 1e-3) {
                 return recipe;
             }
-            r = r.with("velocity.level", r.value("velocity.level") + up / square);
+            r = r.with(LEVEL, r.value(LEVEL) + up / square);
         }
         return r;
     }
@@ -262,7 +268,7 @@ public final class Together {
             heard.add(new Heard(n, Listener.compare(n.recording(), Matcher.rendered(clip)), missingDb(n, r)));
         }
         Map<String, Double> maps = new LinkedHashMap<>();
-        maps.put("velocity.level", r.value("velocity.level"));
+        maps.put(LEVEL, r.value(LEVEL));
         maps(r).forEach(id -> maps.put(id, r.value(id)));
         return new Result(r, Matcher.render(r, middle), List.copyOf(heard), maps, (System.nanoTime() - start) / 1e9);
     }

@@ -40,6 +40,25 @@ public final class Fitting {
     Fitting(Bench bench, Executor ui) {
         this.bench = bench;
         this.ui = ui;
+        bench.stateProperty().addListener((o, was, is) -> forget(was, is));
+    }
+
+    /** What was found is of one recording; prices are of one method, too. */
+    private void forget(BenchState was, BenchState is) {
+        boolean other = was.recording() == null
+                || is.recording() == null
+                || was.recording().clip() != is.recording().clip();
+        if (other) {
+            ranking.set(null);
+            started.set(null);
+            together.set(null);
+        }
+        if (other
+                || was.recipe() == null
+                || is.recipe() == null
+                || !was.recipe().method().equals(is.recipe().method())) {
+            prices.set(null);
+        }
     }
 
     /** Machine that has to play what is found; {@link Machine#ANY} for none in particular. */

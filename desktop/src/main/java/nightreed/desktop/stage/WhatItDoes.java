@@ -37,7 +37,8 @@ final class WhatItDoes {
     private final Consumer<BedModel> bed;
     private final Runnable changed;
     private Timeline running;
-    private volatile Recipe of; // read beside the window, to see whether it is still wanted
+    private Recipe of;
+    private volatile Object turn; // read beside the window, to see whether it is still wanted
     private String title;
     private String now;
     private List<String> words = List.of();
@@ -57,20 +58,29 @@ final class WhatItDoes {
             return;
         }
         Recipe recipe = s.recipe();
+        Object mine = new Object();
         of = recipe;
+        turn = mine;
         title = "What " + p.name() + " does";
         now = "Trying it up and down …";
         words = List.of();
         changed.run();
-        Later.work(() -> steps(s.recording(), recipe, p), steps -> play(recipe, p, steps), this::stop);
+        Later.work(
+                () -> steps(mine, s.recording(), recipe, p),
+                steps -> {
+                    if (turn == mine) {
+                        play(p, steps);
+                    }
+                },
+                this::stop);
     }
 
-    private List<Step> steps(Side recording, Recipe recipe, Parameter whole) {
+    private List<Step> steps(Object mine, Side recording, Recipe recipe, Parameter whole) {
         Parameter p = whole.around(recipe.value(whole.id()));
         double at = p.position(recipe.value(p.id()));
         List<Step> out = new ArrayList<>();
         for (int i = -STEPS; i <= STEPS; i++) {
-            if (of != recipe) {
+            if (turn != mine) {
                 throw new CancellationException();
             }
             Step step = step(recording, recipe, p, p.at(Math.max(0, Math.min(1, at + REACH * i / STEPS))));
@@ -91,9 +101,10 @@ final class WhatItDoes {
         }
     }
 
-    private void play(Recipe recipe, Parameter p, List<Step> steps) {
-        if (of != recipe || steps.size() < 2) {
+    private void play(Parameter p, List<Step> steps) {
+        if (steps.size() < 2) {
             stop();
+            changed.run();
             return;
         }
         words = words(p, steps.get(0), steps.get(steps.size() - 1));
@@ -142,6 +153,7 @@ final class WhatItDoes {
             running = null;
         }
         of = null;
+        turn = null;
         title = null;
         now = null;
         words = List.of();
