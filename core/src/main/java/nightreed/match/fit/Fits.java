@@ -22,7 +22,7 @@ import nightreed.sound.UnusableSound;
 /** Fits any method to a recording: starting values, a search from several of them, and a polish of all values at once. */
 public final class Fits {
     /** Sound that a search may render [s of the plainest method]. */
-    private static final double SOUND_SECONDS = 1100;
+    private static final double SOUND_SECONDS = 900;
 
     /** Seconds after the onset that are listened to. */
     private static final double HEARD_SECONDS = 4;

@@ -71,8 +71,7 @@ public final class CompareView implements StageView {
         VBox.setVgrow(pictures, Priority.ALWAYS);
         aspects = new AspectRow(bench);
         takes = new TwoTakes(bench);
-        heard.getChildren()
-                .addAll(Parts.heading("What a listener would notice, in just-noticeable differences"), aspects);
+        heard.getChildren().addAll(aspectHead(), aspects);
         centre.getChildren().addAll(head(), pictures, blindPanel, takes, heard, verdictLine());
         instead(null);
     }
@@ -164,6 +163,15 @@ public final class CompareView implements StageView {
     /** More room for the start, where most happens. */
     private static double seconds(double position) {
         return 4 * position * position;
+    }
+
+    private static HBox aspectHead() {
+        HBox row = new HBox(
+                12,
+                Parts.heading("What a listener would notice, in just-noticeable differences"),
+                Parts.quiet("click one that your ear hears otherwise"));
+        row.setAlignment(Pos.BASELINE_LEFT);
+        return row;
     }
 
     private HBox verdictLine() {
