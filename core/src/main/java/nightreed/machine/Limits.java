@@ -146,15 +146,7 @@ final class Limits {
         return f.withBands(f.bands().stream()
                 .map(b -> b.pathDb().isEmpty()
                         ? b
-                        : new FormantBand(
-                                b.centreHz(),
-                                b.widthHz(),
-                                b.levelDb(),
-                                b.noiseShare(),
-                                b.pan(),
-                                b.drone(),
-                                alike(b.pathDb(), f.stepSeconds()),
-                                List.of()))
+                        : b.withEnvelope(alike(b.pathDb(), f.stepSeconds())).withPathDb(List.of()))
                 .toList());
     }
 
@@ -300,18 +292,7 @@ final class Limits {
                     .envelope();
             all = loudest;
             for (int i : members) {
-                FormantBand b = out.get(i);
-                out.set(
-                        i,
-                        new FormantBand(
-                                b.centreHz(),
-                                b.widthHz(),
-                                b.levelDb(),
-                                b.noiseShare(),
-                                b.pan(),
-                                b.drone(),
-                                most == 1 ? null : loudest,
-                                b.pathDb()));
+                out.set(i, out.get(i).withEnvelope(most == 1 ? null : loudest));
             }
         }
         FormantRecipe shared = f.withBands(out);

@@ -68,6 +68,16 @@ public record FormantBand(
         return new FormantBand(centreHz, widthHz, levelDb, noiseShare, 0, false, null, List.of());
     }
 
+    /** With a course of its own, or without one (null). */
+    public FormantBand withEnvelope(Envelope e) {
+        return new FormantBand(centreHz, widthHz, levelDb, noiseShare, pan, drone, e, pathDb);
+    }
+
+    /** Following other levels [dB]; empty for none. */
+    public FormantBand withPathDb(List<Double> path) {
+        return new FormantBand(centreHz, widthHz, levelDb, noiseShare, pan, drone, envelope, path);
+    }
+
     public FormantBand withLevelDb(double db) {
         return new FormantBand(centreHz, widthHz, db, noiseShare, pan, drone, envelope, pathDb);
     }

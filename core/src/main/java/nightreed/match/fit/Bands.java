@@ -81,15 +81,8 @@ final class Bands {
                 path.add(Math.max(-110, Math.min(30, db)));
             }
             double by = steps > 0 ? 0 : 10 * Math.log10(sum / theirs);
-            out.add(new FormantBand(
-                    band.centreHz(),
-                    band.widthHz(),
-                    Math.max(-60, Math.min(24, band.levelDb() + by)),
-                    band.noiseShare(),
-                    band.pan(),
-                    band.drone(),
-                    band.envelope(),
-                    path));
+            out.add(band.withLevelDb(Math.max(-60, Math.min(24, band.levelDb() + by)))
+                    .withPathDb(path));
         }
         return r.withBands(out);
     }

@@ -6,6 +6,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.device.SoundOut;
 import nightreed.machine.Machine;
@@ -117,214 +118,117 @@ public record Preferences(
     }
 
     public Preferences withLook(Look l) {
-        return new Preferences(
-                l,
-                scalePercent,
-                output,
-                blockSamples,
-                referenceHz,
-                tempoBpm,
-                axis,
-                hearing,
-                place,
-                recent,
-                welcomed,
-                midi,
-                machine);
+        return changed(d -> d.look = l);
     }
 
-    public Preferences withScalePercent(int s) {
-        return new Preferences(
-                look,
-                s,
-                output,
-                blockSamples,
-                referenceHz,
-                tempoBpm,
-                axis,
-                hearing,
-                place,
-                recent,
-                welcomed,
-                midi,
-                machine);
+    public Preferences withScalePercent(int percent) {
+        return changed(d -> d.scalePercent = percent);
     }
 
     public Preferences withOutput(String name, int block) {
-        return new Preferences(
-                look,
-                scalePercent,
-                name,
-                block,
-                referenceHz,
-                tempoBpm,
-                axis,
-                hearing,
-                place,
-                recent,
-                welcomed,
-                midi,
-                machine);
+        return changed(d -> {
+            d.output = name;
+            d.blockSamples = block;
+        });
     }
 
     public Preferences withReferenceHz(double hz) {
-        return new Preferences(
-                look,
-                scalePercent,
-                output,
-                blockSamples,
-                hz,
-                tempoBpm,
-                axis,
-                hearing,
-                place,
-                recent,
-                welcomed,
-                midi,
-                machine);
+        return changed(d -> d.referenceHz = hz);
     }
 
     public Preferences withTempoBpm(double bpm) {
-        return new Preferences(
-                look,
-                scalePercent,
-                output,
-                blockSamples,
-                referenceHz,
-                bpm,
-                axis,
-                hearing,
-                place,
-                recent,
-                welcomed,
-                midi,
-                machine);
+        return changed(d -> d.tempoBpm = bpm);
     }
 
     public Preferences withAxis(Axis.Kind k) {
-        return new Preferences(
-                look,
-                scalePercent,
-                output,
-                blockSamples,
-                referenceHz,
-                tempoBpm,
-                k,
-                hearing,
-                place,
-                recent,
-                welcomed,
-                midi,
-                machine);
+        return changed(d -> d.axis = k);
     }
 
     public Preferences withHearing(Hearing h) {
-        return new Preferences(
-                look,
-                scalePercent,
-                output,
-                blockSamples,
-                referenceHz,
-                tempoBpm,
-                axis,
-                h,
-                place,
-                recent,
-                welcomed,
-                midi,
-                machine);
+        return changed(d -> d.hearing = h);
     }
 
     public Preferences withPlace(Place p) {
-        return new Preferences(
-                look,
-                scalePercent,
-                output,
-                blockSamples,
-                referenceHz,
-                tempoBpm,
-                axis,
-                hearing,
-                p,
-                recent,
-                welcomed,
-                midi,
-                machine);
+        return changed(d -> d.place = p);
     }
 
     public Preferences withRecent(String path) {
         List<String> next = new ArrayList<>(recent);
         next.remove(path);
         next.add(0, path);
-        return new Preferences(
-                look,
-                scalePercent,
-                output,
-                blockSamples,
-                referenceHz,
-                tempoBpm,
-                axis,
-                hearing,
-                place,
-                next,
-                welcomed,
-                midi,
-                machine);
+        return changed(d -> d.recent = next);
     }
 
     public Preferences asWelcomed() {
-        return new Preferences(
-                look,
-                scalePercent,
-                output,
-                blockSamples,
-                referenceHz,
-                tempoBpm,
-                axis,
-                hearing,
-                place,
-                recent,
-                true,
-                midi,
-                machine);
+        return changed(d -> d.welcomed = true);
     }
 
     public Preferences withMachine(Machine other) {
-        return new Preferences(
-                look,
-                scalePercent,
-                output,
-                blockSamples,
-                referenceHz,
-                tempoBpm,
-                axis,
-                hearing,
-                place,
-                recent,
-                welcomed,
-                midi,
-                other);
+        return changed(d -> d.machine = other);
     }
 
     public Preferences withMidi(Midi m) {
-        return new Preferences(
-                look,
-                scalePercent,
-                output,
-                blockSamples,
-                referenceHz,
-                tempoBpm,
-                axis,
-                hearing,
-                place,
-                recent,
-                welcomed,
-                m,
-                machine);
+        return changed(d -> d.midi = m);
     }
 
     /** Distance of a frequency from a key at the reference pitch, given that at A4 = 440 Hz [cents]. */
     public double centsAtReference(double centsFrom440) {
         return centsFrom440 - 1200 * Math.log(referenceHz / 440) / Math.log(2);
+    }
+
+    private Preferences changed(Consumer<Draft> change) {
+        Draft d = new Draft(this);
+        change.accept(d);
+        return d.done();
+    }
+
+    /** All of it, to be changed in places. */
+    private static final class Draft {
+        private Look look;
+        private int scalePercent;
+        private String output;
+        private int blockSamples;
+        private double referenceHz;
+        private double tempoBpm;
+        private Axis.Kind axis;
+        private Hearing hearing;
+        private Place place;
+        private List<String> recent;
+        private boolean welcomed;
+        private Midi midi;
+        private Machine machine;
+
+        Draft(Preferences p) {
+            look = p.look;
+            scalePercent = p.scalePercent;
+            output = p.output;
+            blockSamples = p.blockSamples;
+            referenceHz = p.referenceHz;
+            tempoBpm = p.tempoBpm;
+            axis = p.axis;
+            hearing = p.hearing;
+            place = p.place;
+            recent = p.recent;
+            welcomed = p.welcomed;
+            midi = p.midi;
+            machine = p.machine;
+        }
+
+        Preferences done() {
+            return new Preferences(
+                    look,
+                    scalePercent,
+                    output,
+                    blockSamples,
+                    referenceHz,
+                    tempoBpm,
+                    axis,
+                    hearing,
+                    place,
+                    recent,
+                    welcomed,
+                    midi,
+                    machine);
+        }
     }
 }
