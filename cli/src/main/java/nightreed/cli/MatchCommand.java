@@ -240,7 +240,7 @@ final class MatchCommand implements Callable<Integer> {
         }
         List<Double> v = strengths.isEmpty() ? Together.strengths(sides, on) : strengths;
         return IntStream.range(0, sides.size())
-                .mapToObj(i -> new Note(sides.get(i), on.get(i), v.get(i)))
+                .mapToObj(i -> new Note(sides.get(i), on.get(i), v.get(i), !strengths.isEmpty()))
                 .toList();
     }
 

@@ -54,8 +54,14 @@ public final class Together {
      *
      * @param key      that was struck (MIDI number)
      * @param velocity how hard it was struck, 0 to 1
+     * @param told     whether that is known; if it was taken from the loudness, it cannot tell what strength does to the level
      */
-    public record Note(Side recording, int key, double velocity) {}
+    public record Note(Side recording, int key, double velocity, boolean told) {
+        /** Of known strength. */
+        public Note(Side recording, int key, double velocity) {
+            this(recording, key, velocity, true);
+        }
+    }
 
     /**
      * One of the recordings against the recipe.
@@ -69,7 +75,7 @@ public final class Together {
      *
      * @param imitation of the middle recording, laid out as it is
      * @param notes     in the order they were given
-     * @param maps      what follows key and strength, by id
+     * @param maps      what follows key and strength, by id; only what these notes can tell
      * @param seconds   time it took [s]
      */
     public record Result(Recipe recipe, Clip imitation, List<Heard> notes, Map<String, Double> maps, double seconds) {
@@ -191,6 +197,23 @@ public final class Together {
         return (Recipe) Dials.exchanged((Record) recipe, v, map);
     }
 
+    private boolean tellsLevel() {
+        return strengthsDiffer() && notes.stream().allMatch(Note::told);
+    }
+
+    private boolean strengthsDiffer() {
+        return notes.stream().mapToDouble(Note::velocity).distinct().count() > 1;
+    }
+
+    /** Maps that these notes can tell: of the key if keys differ, of strength if strengths do. */
+    private List<String> told(Recipe recipe) {
+        boolean keys = notes.stream().mapToInt(Note::key).distinct().count() > 1;
+        boolean strengths = strengthsDiffer();
+        return maps(recipe).stream()
+                .filter(id -> id.startsWith("track.") || id.endsWith(".keyTracking") ? keys : strengths)
+                .toList();
+    }
+
     /** Values that tell how a recipe follows key and strength, and that a recording can tell. */
     static List<String> maps(Recipe recipe) {
         return recipe.settings().stream()
@@ -207,7 +230,7 @@ public final class Together {
 
     /** With the change of level over strength that the recordings have; as it was if they are all of one strength. */
     private Recipe levelled(Recipe recipe, Plan plan) {
-        if (plan.locked().contains(LEVEL)) {
+        if (plan.locked().contains(LEVEL) || !tellsLevel()) {
             return recipe;
         }
         Recipe r = recipe;
@@ -268,8 +291,10 @@ public final class Together {
             heard.add(new Heard(n, Listener.compare(n.recording(), Matcher.rendered(clip)), missingDb(n, r)));
         }
         Map<String, Double> maps = new LinkedHashMap<>();
-        maps.put(LEVEL, r.value(LEVEL));
-        maps(r).forEach(id -> maps.put(id, r.value(id)));
+        if (tellsLevel()) {
+            maps.put(LEVEL, r.value(LEVEL));
+        }
+        told(r).forEach(id -> maps.put(id, r.value(id)));
         return new Result(r, Matcher.render(r, middle), List.copyOf(heard), maps, (System.nanoTime() - start) / 1e9);
     }
 }

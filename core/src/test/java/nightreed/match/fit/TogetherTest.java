@@ -58,6 +58,19 @@ class TogetherTest {
     }
 
     @Test
+    void whatNotesCannotTellIsNotGiven() throws Exception {
+        Note low = note(53, 0.6);
+        Note high = note(69, 0.6);
+        Result keys = Together.of("resonators", List.of(low, high), low, Plan.USUAL.trying(0.05), Progress.NONE);
+        assertThat(keys.maps()).containsOnlyKeys("track.decay", "track.strike");
+        Note soft = new Note(note(53, 0.4).recording(), 53, 0.4, false);
+        Note hard = new Note(note(53, 0.9).recording(), 53, 0.9, false);
+        Result strengths = Together.of("resonators", List.of(soft, hard), soft, Plan.USUAL.trying(0.05), Progress.NONE);
+        assertThat(strengths.maps()).containsOnlyKeys("velocity.hardness");
+        assertThat(strengths.recipe().value("velocity.level")).isEqualTo(VelocityMap.USUAL.levelDb());
+    }
+
+    @Test
     void theMiddleOneIsSeenFrom() throws Exception {
         Note low = note(48, 0.5);
         Note middle = note(60, 0.5);

@@ -209,7 +209,7 @@ public final class Fitting {
                     .toList();
             List<Double> strengths = Together.strengths(sides, keys);
             List<Note> notes = IntStream.range(0, sides.size())
-                    .mapToObj(i -> new Note(sides.get(i), keys.get(i), strengths.get(i)))
+                    .mapToObj(i -> new Note(sides.get(i), keys.get(i), strengths.get(i), false))
                     .toList();
             Result found = Together.of(method, notes, notes.get(0), plan, progress);
             ui.execute(() -> together.set(new Joint(names, found)));

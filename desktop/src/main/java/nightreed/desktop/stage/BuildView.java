@@ -358,11 +358,12 @@ public final class BuildView implements StageView {
                     String.format(Locale.ROOT, "%.2f JND", h.comparison().totalJnd())));
             margin.add(Notes.quiet(String.format(
                     Locale.ROOT,
-                    "%s, strength %.2f by its loudness",
+                    "%s, strength taken as %.2f",
                     Pitch.name(h.note().key()),
                     h.note().velocity())));
         }
-        margin.add(Notes.space(4), Notes.heading("What follows key and strength"));
+        margin.add(Notes.quiet("Strengths are taken from the loudness of notes on one key, or as usual."));
+        margin.add(Notes.space(4), Notes.heading("What these notes tell"));
         joint.result()
                 .maps()
                 .forEach((id, value) -> margin.add(Notes.pair(
