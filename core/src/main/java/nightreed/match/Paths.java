@@ -34,6 +34,62 @@ record Paths(double[] power, double background, double[] bark, double[] rise) {
         return sum;
     }
 
+    /**
+     * Where a steady sound suddenly falls and does not come back, as it does when a key is let go: within a quarter of a second
+     * by far more than it fell before. Infinite if it never does [s].
+     */
+    double letGo() {
+        int before = (int) (0.3 / HOP);
+        int after = (int) (0.25 / HOP);
+        for (int f = before; f + after <= power.length; f++) {
+            double first = meanPower((f - before) * HOP, (f - before / 2) * HOP);
+            double second = meanPower((f - before / 2) * HOP, f * HOP);
+            double then = meanPower((f + after - 5) * HOP, (f + after) * HOP);
+            double fell = 10 * Math.log10((first + 1e-15) / (second + 1e-15));
+            double falls = 10 * Math.log10((second + 1e-15) / (then + 1e-15));
+            double rest = meanPower((f + after) * HOP, power.length * HOP);
+            if (second > 1e-9 && Math.abs(fell) < 2 && falls > 15 && rest <= then + 1e-15) {
+                return begun(f);
+            }
+        }
+        return Double.POSITIVE_INFINITY;
+    }
+
+    /** From the first frame that a fall was seen after, on to where it begins: its straight part, drawn back to the level [s]. */
+    private double begun(int from) {
+        double level = decibels(meanPower((from - 10) * HOP, from * HOP));
+        int first = from;
+        while (first + 1 < power.length && decibels(power[first]) > level - 4) {
+            first++;
+        }
+        double at = first * HOP;
+        double fall = fallSeconds(at, level);
+        return Math.max((from - 1) * HOP, at - (level - decibels(power[first])) / 60 * fall + 0.5 * HOP);
+    }
+
+    /** Time in which 60 dB would be lost from a time on; at least one frame [s]. */
+    double fallSeconds(double from) {
+        return fallSeconds(from, decibels(meanPower(from - 0.1, from - HOP)));
+    }
+
+    /** From the parts of the fall between 4 and 26 dB under a level. */
+    private double fallSeconds(double from, double level) {
+        int f = (int) Math.min(power.length - 1.0, Math.max(0, from / HOP));
+        while (f < power.length - 1 && decibels(power[f]) > level - 4) {
+            f++;
+        }
+        int first = f;
+        while (f < power.length - 1 && decibels(power[f]) > level - 26) {
+            f++;
+        }
+        double fallen = decibels(power[first]) - decibels(power[f]);
+        return fallen <= 0 ? HOP : Math.max(HOP, (f - first) * HOP * 60 / fallen);
+    }
+
+    private static double decibels(double power) {
+        return 10 * Math.log10(power + 1e-12);
+    }
+
     static Paths of(Clip clip, int onset) {
         int fs = clip.sampleRateHz();
         int hop = (int) Math.round(HOP * fs);

@@ -125,13 +125,19 @@ public final class Side {
     /** Time from the onset until a player let go of the key; infinite if that is not in the recording [s]. */
     public double keySeconds() {
         if (measurement.held() == null) {
-            return Double.POSITIVE_INFINITY;
+            return paths.letGo();
         }
         double key = Math.max(0.05, measurement.held().releaseSeconds() - measurement.onsetSeconds());
         // what is held may have been measured on a part only, such as that before a loop
         double held = paths.meanPower(key - 0.3, key);
         double after = paths.meanPower(key + 0.05, key + 0.25);
         return after < 0.3 * held ? key : Double.POSITIVE_INFINITY;
+    }
+
+    /** Fall after the key was let go, for 60 dB; null if that is not in the recording [s]. */
+    public Double releaseSeconds() {
+        double key = keySeconds();
+        return Double.isInfinite(key) ? null : paths.fallSeconds(key);
     }
 
     /** Rise of the energy from a tenth of its top to half, as amplitudes; 0 where there is none [s]. */

@@ -14,6 +14,7 @@ import nightreed.match.Side;
 import nightreed.match.fit.Polish.Point;
 import nightreed.match.start.Starts;
 import nightreed.measure.Progress;
+import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
@@ -110,7 +111,7 @@ public final class Fits {
         Point first = points.get(0);
         points.sort(Comparator.comparingDouble(Point::total));
         List<Point> tried = new ArrayList<>(points.subList(0, Math.min(3, points.size())).parallelStream()
-                .map(p -> p.recipe() instanceof FormantRecipe f ? Bands.levelled(polish, note, p, f) : p)
+                .map(p -> prepared(polish, note, p))
                 .toList());
         Point start = Polish.best(tried);
         tried.replaceAll(p -> polish.run(
@@ -121,6 +122,14 @@ public final class Fits {
         }
         progress.report(0.9, "listening");
         return nearest(recording, new LinkedHashSet<>(List.of(first, start, best)));
+    }
+
+    /** What no walk along slopes finds, tried out. */
+    private static Point prepared(Polish polish, OneNote note, Point p) {
+        if (p.recipe() instanceof FormantRecipe f) {
+            return Bands.levelled(polish, note, p, f);
+        }
+        return p.recipe() instanceof FmRecipe r ? FmPhases.turned(polish, p, r) : p;
     }
 
     private static List<List<String>> stages(Recipe recipe, Plan plan) {

@@ -33,8 +33,14 @@ final class Ground {
     private final List<Origin> origins = new ArrayList<>();
     private final List<Line> lines = new ArrayList<>();
 
-    /** One line of the spectrum. @param t60 null for one that is held or unknown */
-    record Line(double hz, double amplitude, Double t60, Double beatHz) {
+    /**
+     * One line of the spectrum.
+     *
+     * @param t60      null for one that is held or unknown [s]
+     * @param beatHz   null if it does not beat
+     * @param phaseRad at the onset, of a cosine [rad]; of a held note relative to a multiple of its path
+     */
+    record Line(double hz, double amplitude, Double t60, Double beatHz, double phaseRad) {
         double db() {
             return 20 * Math.log10(amplitude + 1e-12);
         }
@@ -62,12 +68,12 @@ final class Ground {
         }
         if (m.held() != null) {
             for (HeldHarmonic h : m.held().harmonics()) {
-                lines.add(new Line(h.number() * m.held().f0Hz(), h.amplitude(), null, null));
+                lines.add(new Line(h.number() * m.held().f0Hz(), h.amplitude(), null, null, h.phaseRad()));
             }
         }
         if (lines.isEmpty()) {
             for (Partial p : m.reliablePartials()) {
-                lines.add(new Line(p.frequencyHz(), p.amplitude(), p.t60Seconds(), p.beatHz()));
+                lines.add(new Line(p.frequencyHz(), p.amplitude(), p.t60Seconds(), p.beatHz(), p.phaseRad()));
             }
         }
         lines.sort(Comparator.comparingDouble(l -> -l.amplitude()));
@@ -135,6 +141,12 @@ final class Ground {
         return a == null ? 0.005 : limited(a / 0.8, 0.0005, 5); // from 10-90 % to the whole rise
     }
 
+    /** Fall after the key is let go, for 60 dB [s]; a usual one where that was not heard. */
+    double release() {
+        Double heard = side.releaseSeconds();
+        return heard != null ? limited(heard, 0.01, 20) : isHeld() ? 0.12 : 0.3;
+    }
+
     /** Decay of all lines together: twice the time in which their energy falls by 30 dB [s]. */
     double t60() {
         double start = energyAt(0);
@@ -168,18 +180,18 @@ final class Ground {
         if (isHeld()) {
             say(id + ".attack", true, "measured rise");
             say(id + ".sustain", true, "the note is held");
-            return Envelope.held(attack(), 0.12);
+            return Envelope.held(attack(), release());
         }
         say(id + ".attack", m.attackSeconds() != null, "measured rise of the waveform");
         say(id + ".decay", true, "decay of all partials together");
-        return Envelope.struck(limited(attack(), 0.0003, 0.05), t60(), 0.3);
+        return Envelope.struck(limited(attack(), 0.0003, 0.05), t60(), release());
     }
 
     /** Course of the brightness: the time in which the centroid falls to half. */
     Envelope brightness(String id) {
         if (isHeld() || m.brightness() == null) {
             say(id, isHeld(), "follows the level, as in brass");
-            return isHeld() ? Envelope.held(attack() * 1.5, 0.12) : Envelope.struck(0.0005, 0.6 * t60(), 0.3);
+            return isHeld() ? Envelope.held(attack() * 1.5, release()) : Envelope.struck(0.0005, 0.6 * t60(), 0.3);
         }
         say(id + ".decay", true, "half time of the brightness");
         double t60 = m.brightness().halfTimeSeconds() * Math.log(1000) / Math.log(2);

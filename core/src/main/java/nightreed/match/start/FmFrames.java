@@ -1,0 +1,435 @@
+package nightreed.match.start;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import nightreed.match.start.Ground.Line;
+import nightreed.voice.fm.Sidebands;
+
+/**
+ * Carriers and modulators whose lines lie where the recording's do, with index and level followed through its frames (after A.
+ * Horner, J. Beauchamp, L. Haken, "Machine Tongues XVI", 1993, who fit the spectrum of each frame). All lines of one pair lie
+ * at the carrier's distance from a multiple of the modulator, above 0 or below, so sums and differences of partials are what
+ * a modulator is looked for among.
+ */
+final class FmFrames {
+    /** Indexes that are tried in each frame. */
+    private static final double[] INDEXES = {
+        0, 0.12, 0.25, 0.4, 0.55, 0.75, 0.95, 1.2, 1.45, 1.75, 2.05, 2.4, 2.8, 3.2, 3.7, 4.3, 5, 5.8, 6.7, 7.8, 9, 10.5,
+        12.5
+    };
+
+    private static final int ORDERS = 26;
+    private static final int PARTIALS = 12;
+
+    /** Combs that are looked at closely, and pairs after a rough look. */
+    private static final int COMBS = 60;
+
+    private static final int LIKELIEST = 48;
+
+    /** A partial lies on a line within this [Hz], or share of its frequency. */
+    private static final double NEAR_HZ = 0.4;
+
+    private static final double NEAR_SHARE = 0.0005;
+
+    /** A pair is taken for what is left only if it is so much more like it than a single line. */
+    private static final double MUCH = 1.2;
+
+    /** Steps of a turn in which phases are tried. */
+    private static final int PHASES = 24;
+
+    /** An index that jumps between frames costs so much of the likeness per step of the net. */
+    private static final double JUMP = 0.004;
+
+    private final Frames frames;
+    private final double[][] bessel; // J_k(I) squared [index][order]
+    private final double[][] seen; // roots of the amplitudes [frame][bin]
+    private final double[] norm;
+
+    FmFrames(Frames frames) {
+        this.frames = frames;
+        bessel = new double[INDEXES.length][];
+        for (int i = 0; i < INDEXES.length; i++) {
+            double[] j = Sidebands.bessel(INDEXES[i], ORDERS);
+            bessel[i] = new double[ORDERS + 1];
+            for (int k = 0; k <= ORDERS; k++) {
+                bessel[i][k] = j[k] * j[k];
+            }
+        }
+        seen = new double[frames.count()][];
+        norm = new double[frames.count()];
+        for (int f = 0; f < seen.length; f++) {
+            double[] p = frames.power(f);
+            seen[f] = new double[p.length];
+            for (int k = 0; k < p.length; k++) {
+                seen[f][k] = root(p[k]);
+                norm[f] += seen[f][k] * seen[f][k];
+            }
+        }
+    }
+
+    /** A root of the amplitude, so that weak lines count beside strong ones. */
+    private static double root(double power) {
+        return Math.sqrt(Math.sqrt(power));
+    }
+
+    /**
+     * One pair through all frames.
+     *
+     * @param likeness 1 where its lines are all there is, 0 where none of them is there
+     * @param spectral the same of the frames alone, without asking whether the lines lie exactly on partials
+     * @param index    per frame [rad]
+     * @param level    amplitude of the carrier that it would take, per frame
+     */
+    record Course(
+            double carrierHz, double modulatorHz, double likeness, double spectral, double[] index, double[] level) {}
+
+    /**
+     * @param lines of the spectrum, the strongest first; at least one
+     * @param f0    of the sound [Hz]
+     * @param most  results
+     * @return pairs that differ, the likeliest first; never empty
+     */
+    List<Course> pairs(List<Line> lines, double f0, int most) {
+        List<Comb> all = candidates(lines, f0);
+        int[] few = few();
+        all.parallelStream().forEach(c -> c.likeness = c.roughly(few));
+        all.sort(Comparator.comparingDouble(c -> -c.likeness));
+        List<Course> out = all.subList(0, Math.min(LIKELIEST, all.size())).parallelStream()
+                .map(c -> new Comb(c.carrier, c.modulator).fitted(lines))
+                .map(c -> c.course(lines, INDEXES.length))
+                .sorted(Comparator.comparingDouble(c -> -c.likeness))
+                .toList();
+        List<Course> differing = new ArrayList<>();
+        for (Course c : out) {
+            boolean known = differing.stream()
+                    .anyMatch(o -> near(o.carrierHz, c.carrierHz) && near(o.modulatorHz, c.modulatorHz));
+            if (!known && differing.size() < most) {
+                differing.add(c);
+            }
+        }
+        return differing;
+    }
+
+    /**
+     * Phases of carrier and modulator with which lines of a course come nearest to the partials, those that fall together
+     * included [rad]. Of the start of a note only a shift in time is unknown, which moves both as another pair of phases would.
+     */
+    double[] phases(Course c, List<Line> lines) {
+        int n = Math.min(24, lines.size());
+        double index = 0;
+        double weights = 1e-9;
+        for (int f = 0; f < frames.count(); f++) {
+            index += frames.weight(f) * frames.weight(f) * c.index[f];
+            weights += frames.weight(f) * frames.weight(f);
+        }
+        double[] j = Sidebands.bessel(index / weights, ORDERS);
+        double tall = 1e-9;
+        for (double v : j) {
+            tall = Math.max(tall, Math.abs(v));
+        }
+        double best = Double.NEGATIVE_INFINITY;
+        double[] found = {0, 0};
+        for (int a = 0; a < PHASES; a++) {
+            for (int b = 0; b < PHASES; b++) {
+                double[] phases = {2 * Math.PI * a / PHASES, 2 * Math.PI * b / PHASES};
+                double sum = 0;
+                for (int l = 0; l < n; l++) {
+                    sum += agreement(
+                            c, j, tall, phases, lines.get(l), lines.get(0).amplitude());
+                }
+                if (sum > best + 1e-9) {
+                    best = sum;
+                    found = phases;
+                }
+            }
+        }
+        return found;
+    }
+
+    /** Of one partial with the sum of the lines there: 1 for the same amplitude and phase, times its weight. */
+    private static double agreement(Course c, double[] j, double tall, double[] phases, Line l, double loudest) {
+        double re = 0;
+        double im = 0;
+        for (int k = -ORDERS; k <= ORDERS; k++) {
+            double signed = c.carrierHz + k * c.modulatorHz;
+            if (Math.abs(Math.abs(signed) - l.hz()) > NEAR_HZ + NEAR_SHARE * l.hz()) {
+                continue;
+            }
+            double a = j[Math.abs(k)] / tall * (k < 0 && k % 2 != 0 ? -1 : 1);
+            double phase = phases[0] + k * phases[1] - Math.PI / 2;
+            re += a * Math.cos(phase);
+            im += a * Math.sin(phase) * Math.signum(signed);
+        }
+        double own = l.amplitude() / loudest;
+        double dot = own * (re * Math.cos(l.phaseRad()) + im * Math.sin(l.phaseRad()));
+        return Math.sqrt(own) * dot / Math.max(own * own, re * re + im * im);
+    }
+
+    /**
+     * What stands beside pairs that are there already: the strongest line by itself, or the likeliest pair if that is much
+     * more like what is left.
+     */
+    Course beside(List<Line> lines, double f0, double modulatorHz) {
+        Course pair = pairs(lines, f0, 1).get(0);
+        Course plain = new Comb(lines.get(0).hz(), modulatorHz).course(lines, 1);
+        return pair.spectral > MUCH * plain.spectral ? pair : plain;
+    }
+
+    /** Power that a course puts into each bin [frame][bin]. */
+    double[][] power(Course c) {
+        Comb comb = new Comb(c.carrierHz, c.modulatorHz);
+        double[][] out = new double[frames.count()][frames.bins()];
+        for (int f = 0; f < out.length; f++) {
+            double[] j = Sidebands.bessel(c.index[f], ORDERS);
+            for (int t = 0; t < comb.bin.length; t++) {
+                double a = j[comb.order[t]] * c.level[f];
+                out[f][comb.bin[t]] += comb.lobe[t] * a * a;
+            }
+        }
+        return out;
+    }
+
+    private static boolean near(double a, double b) {
+        return Math.abs(a / b - 1) < 0.0008;
+    }
+
+    /** The first frame, one in the middle and one near the end of what counts. */
+    private int[] few() {
+        int last = 0;
+        for (int f = 0; f < frames.count(); f++) {
+            last = frames.weight(f) > 0.3 ? f : last;
+        }
+        return new int[] {0, last / 2, last};
+    }
+
+    private List<Comb> candidates(List<Line> lines, double f0) {
+        int n = Math.min(PARTIALS, lines.size());
+        double top = 0.9 * frames.bins() * frames.binHz();
+        List<Double> modulators = new ArrayList<>(List.of(f0));
+        for (int i = 0; i < n; i++) {
+            double a = lines.get(i).hz();
+            add(modulators, a);
+            for (int k = 0; k < i; k++) {
+                double b = lines.get(k).hz();
+                add(modulators, Math.abs(a - b));
+                add(modulators, Math.abs(a - b) / 2);
+                add(modulators, a + b);
+                add(modulators, (a + b) / 2);
+            }
+        }
+        List<Lattice> lattices = new ArrayList<>();
+        for (double m : modulators) {
+            boolean sensible = m > 0.2 * f0 && m < 25 * f0 && m > 3 * frames.binHz() && m < top;
+            for (int i = 0; sensible && i < Math.min(6, n); i++) {
+                double offset = lines.get(i).hz();
+                lattices.add(new Lattice(offset, m, share(lines, offset, m)));
+            }
+        }
+        lattices.sort(Comparator.comparingDouble(l -> -l.share));
+        List<Comb> out = new ArrayList<>();
+        List<Lattice> chosen = new ArrayList<>();
+        for (Lattice l : lattices) {
+            if (chosen.size() < COMBS && chosen.stream().noneMatch(l::isLike)) {
+                chosen.add(l);
+                List<Double> carriers = new ArrayList<>();
+                for (int k = -4; k <= 4; k++) {
+                    double c = Math.abs(l.offset + k * l.modulator);
+                    if (c > 2 * frames.binHz() && c < top) {
+                        add(carriers, c);
+                    }
+                }
+                carriers.forEach(c -> out.add(new Comb(c, l.modulator)));
+            }
+        }
+        if (out.isEmpty()) {
+            out.add(new Comb(lines.get(0).hz(), lines.get(0).hz()));
+        }
+        return out;
+    }
+
+    /**
+     * All places that lines of a modulator may lie at, whichever of them is the carrier.
+     *
+     * @param offset one of them [Hz]
+     * @param share  of the partials that lie there
+     */
+    private record Lattice(double offset, double modulator, double share) {
+        boolean isLike(Lattice o) {
+            double up = Math.abs(Math.IEEEremainder(offset - o.offset, modulator));
+            double down = Math.abs(Math.IEEEremainder(offset + o.offset, modulator));
+            return Math.abs(modulator - o.modulator) < NEAR_HZ && Math.min(up, down) < NEAR_HZ;
+        }
+    }
+
+    /** Share of the partials, weighted by level, that lie on lines, without what would do so by chance. */
+    private static double share(List<Line> lines, double offset, double modulator) {
+        double on = 0;
+        double all = 1e-9;
+        for (Line l : lines) {
+            double w = Math.max(0.02, 1 + (l.db() - lines.get(0).db()) / 50);
+            double width = NEAR_HZ + NEAR_SHARE * l.hz();
+            double up = Math.abs(Math.IEEEremainder(l.hz() - offset, modulator));
+            double down = Math.abs(Math.IEEEremainder(l.hz() + offset, modulator));
+            double off = Math.min(up, down) / width;
+            double chance = Math.min(1, 6 * width / modulator);
+            on += w * Math.max(0, 1 / (1 + off * off) - chance);
+            all += w;
+        }
+        return on / all;
+    }
+
+    private static void add(List<Double> to, double hz) {
+        if (to.stream().noneMatch(o -> near(o, hz))) {
+            to.add(hz);
+        }
+    }
+
+    /** Lines of one carrier and modulator, and the bins that each reaches. */
+    private final class Comb {
+        private final double carrier;
+        private final double modulator;
+        private final int[] bin; // by rising number; several lines may reach one
+        private final int[] order;
+        private final double[] lobe;
+        private double likeness;
+
+        Comb(double carrier, double modulator) {
+            this.carrier = carrier;
+            this.modulator = modulator;
+            List<double[]> reached = new ArrayList<>();
+            for (int k = -ORDERS; k <= ORDERS; k++) {
+                double at = Math.abs(carrier + k * modulator) / frames.binHz();
+                for (int b = (int) Math.max(1, Math.ceil(at - 1.6)); b <= at + 1.6 && b < frames.bins() - 1; b++) {
+                    reached.add(new double[] {b, Math.abs(k), Frames.lobe(b - at)});
+                }
+            }
+            reached.sort(Comparator.comparingDouble(r -> r[0]));
+            bin = reached.stream().mapToInt(r -> (int) r[0]).toArray();
+            order = reached.stream().mapToInt(r -> (int) r[1]).toArray();
+            lobe = reached.stream().mapToDouble(r -> r[2]).toArray();
+        }
+
+        /** Likeness of its spectrum with an index to a frame, and the level that it would need. */
+        private double[] like(int frame, int index) {
+            double[] j = bessel[index];
+            double dot = 0;
+            double own = 0;
+            for (int t = 0; t < bin.length; ) {
+                int b = bin[t];
+                double p = 0;
+                for (; t < bin.length && bin[t] == b; t++) {
+                    p += j[order[t]] * lobe[t];
+                }
+                if (p > 1e-7) {
+                    double r = root(p);
+                    dot += r * seen[frame][b];
+                    own += r * r;
+                }
+            }
+            double gain = own > 0 ? dot / own : 0;
+            return new double[] {own > 0 && norm[frame] > 0 ? dot / Math.sqrt(own * norm[frame]) : 0, gain * gain};
+        }
+
+        double roughly(int[] few) {
+            double sum = 0;
+            double weights = 1e-9;
+            for (int f : few) {
+                double best = 0;
+                for (int i = 0; i < INDEXES.length; i += 2) {
+                    best = Math.max(best, like(f, i)[0]);
+                }
+                sum += frames.weight(f) * best;
+                weights += frames.weight(f);
+            }
+            return sum / weights;
+        }
+
+        /** The index through all frames that is likeliest as a whole (R. Bellman's way through a net). */
+        Course course(List<Line> lines, int indexes) {
+            int n = frames.count();
+            double[][] best = new double[n][indexes];
+            int[][] from = new int[n][indexes];
+            double[][][] like = new double[n][indexes][];
+            for (int f = 0; f < n; f++) {
+                for (int i = 0; i < indexes; i++) {
+                    like[f][i] = like(f, i);
+                    double before = f == 0 ? 0 : Double.NEGATIVE_INFINITY;
+                    for (int o = 0; f > 0 && o < indexes; o++) {
+                        double v = best[f - 1][o] - JUMP * Math.abs(i - o);
+                        if (v > before) {
+                            before = v;
+                            from[f][i] = o;
+                        }
+                    }
+                    best[f][i] = before + frames.weight(f) * like[f][i][0];
+                }
+            }
+            int at = 0;
+            for (int i = 0; i < indexes; i++) {
+                at = best[n - 1][i] > best[n - 1][at] ? i : at;
+            }
+            double[] index = new double[n];
+            double[] level = new double[n];
+            double sum = 0;
+            double weights = 1e-9;
+            for (int f = n - 1; f >= 0; f--) {
+                index[f] = between(like[f], at, indexes);
+                level[f] = like[f][at][1];
+                sum += frames.weight(f) * like[f][at][0];
+                weights += frames.weight(f);
+                at = from[f][at];
+            }
+            double likeness = sum / weights * (1 + share(lines, carrier, modulator)) / 2;
+            return new Course(carrier, modulator, likeness, sum / weights, index, level);
+        }
+
+        /** Between the points of the net, by the parabola through three of them. */
+        private double between(double[][] like, int at, int indexes) {
+            if (at == 0 || at == indexes - 1) {
+                return INDEXES[at];
+            }
+            double low = like[at - 1][0];
+            double mid = like[at][0];
+            double high = like[at + 1][0];
+            double bend = low - 2 * mid + high;
+            double by = bend < -1e-12 ? Math.max(-0.5, Math.min(0.5, 0.5 * (low - high) / bend)) : 0;
+            return INDEXES[at] + by * (by > 0 ? INDEXES[at + 1] - INDEXES[at] : INDEXES[at] - INDEXES[at - 1]);
+        }
+
+        /** Carrier and modulator moved to where the partials near their lines lie, by least squares. */
+        Comb fitted(List<Line> lines) {
+            double a = 1e-12;
+            double b = 0;
+            double d = 1e-12;
+            double p = 0;
+            double q = 0;
+            for (int k = -8; k <= 8; k++) {
+                double signed = carrier + k * modulator;
+                double sign = Math.signum(signed);
+                Line near = null;
+                for (Line l : lines) {
+                    double off = Math.abs(l.hz() - Math.abs(signed));
+                    boolean closer = near == null || off < Math.abs(near.hz() - Math.abs(signed));
+                    near = off < NEAR_HZ + 0.002 * l.hz() && closer ? l : near;
+                }
+                if (near != null) {
+                    double w = near.amplitude() / (1 + Math.abs(k));
+                    double miss = sign * near.hz() - signed;
+                    a += w;
+                    b += w * k;
+                    d += w * k * k;
+                    p += w * miss;
+                    q += w * k * miss;
+                }
+            }
+            double det = a * d - b * b;
+            if (det < 1e-9 * a * d) {
+                return this;
+            }
+            double c = carrier + (p * d - q * b) / det;
+            double m = modulator + (a * q - b * p) / det;
+            return c > 0 && m > 0 ? new Comb(c, m) : this;
+        }
+    }
+}

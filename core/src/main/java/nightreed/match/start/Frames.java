@@ -1,0 +1,143 @@
+package nightreed.match.start;
+
+import java.util.ArrayList;
+import java.util.List;
+import nightreed.dsp.RealFft;
+import nightreed.match.Side;
+
+/** Spectra of a note at a few times after its onset, close together at first. Immutable. */
+final class Frames {
+    private static final double WINDOW = 0.085;
+    private static final double MOST_SECONDS = 4;
+    private static final int MOST_FRAMES = 18;
+
+    /** Power under the strongest bin of all frames that is looked at. */
+    private static final double LEAST = 1e-6;
+
+    /** Power of a frame under the loudest at which it counts no more [dB]. */
+    private static final double RANGE_DB = 45;
+
+    private final double binHz;
+    private final double[] seconds;
+    private final double[][] power;
+    private final double[] weight;
+
+    private Frames(double binHz, double[] seconds, double[][] power) {
+        this.binHz = binHz;
+        this.seconds = seconds;
+        this.power = power;
+        this.weight = new double[seconds.length];
+        double[] loud = new double[seconds.length];
+        double most = 1e-20;
+        for (int f = 0; f < loud.length; f++) {
+            for (double p : power[f]) {
+                loud[f] += p;
+            }
+            most = Math.max(most, loud[f]);
+        }
+        for (int f = 0; f < loud.length; f++) {
+            weight[f] = Math.max(0, 1 + 10 * Math.log10(loud[f] / most + 1e-12) / RANGE_DB);
+        }
+    }
+
+    static Frames of(Side side) {
+        double fs = side.measurement().sampleRateHz();
+        double[] x = side.clip().mixed();
+        int n = RealFft.powerOfTwoFrom((int) (WINDOW * fs));
+        int onset = (int) Math.max(0, Math.round(side.measurement().onsetSeconds() * fs));
+        double end = Math.min(Math.min(MOST_SECONDS, side.keySeconds()), (x.length - onset) / fs);
+        List<Double> at = new ArrayList<>();
+        for (double t = 0; t + n / fs <= end && at.size() < MOST_FRAMES; t += Math.max(0.02, 0.35 * t)) {
+            at.add(t);
+        }
+        if (at.isEmpty()) {
+            at.add(0.0);
+        }
+        RealFft fft = new RealFft(n);
+        double[][] power = new double[at.size()][];
+        double most = 0;
+        for (int f = 0; f < power.length; f++) {
+            power[f] = spectrum(x, onset + (int) (at.get(f) * fs), fft);
+            for (double p : power[f]) {
+                most = Math.max(most, p);
+            }
+        }
+        double[] quiet = new double[n / 2 + 1];
+        int lead = onset - (int) (0.003 * fs) - n;
+        if (lead >= 0) {
+            quiet = spectrum(x, lead, fft);
+        }
+        for (double[] p : power) {
+            for (int k = 0; k < p.length; k++) {
+                p[k] = p[k] > Math.max(LEAST * most, 4 * quiet[k]) ? p[k] : 0;
+            }
+        }
+        double[] seconds = at.stream().mapToDouble(t -> t + 0.5 * n / fs).toArray();
+        return new Frames(fs / n, seconds, power);
+    }
+
+    /** What is left where so much power is known to be of something else. @param taken [frame][bin] */
+    Frames without(double[][] taken) {
+        double[][] left = new double[power.length][];
+        for (int f = 0; f < left.length; f++) {
+            left[f] = power[f].clone();
+            for (int k = 0; k < left[f].length; k++) {
+                // the skirts of what is taken are not told well enough to leave anything of them
+                left[f][k] = left[f][k] > 4 * taken[f][k] ? left[f][k] - taken[f][k] : 0;
+            }
+        }
+        return new Frames(binHz, seconds, left);
+    }
+
+    private static double[] spectrum(double[] x, int from, RealFft fft) {
+        int n = fft.length();
+        double[] y = new double[n];
+        for (int i = 0; i < n && from + i < x.length; i++) {
+            y[i] = x[from + i] * (0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n));
+        }
+        double[] p = RealFft.power(fft.forward(y));
+        for (int k = 0; k < p.length; k++) {
+            p[k] *= 16.0 / n / n; // a sine of 1 on a bin has 1 there
+        }
+        return p;
+    }
+
+    int count() {
+        return seconds.length;
+    }
+
+    /** Middle of each frame after the onset [s]; new array. */
+    double[] seconds() {
+        return seconds.clone();
+    }
+
+    double binHz() {
+        return binHz;
+    }
+
+    int bins() {
+        return power[0].length;
+    }
+
+    /** Of a sine's amplitude, 1 for one of full scale, where nothing was found 0. Not to be changed. */
+    double[] power(int frame) {
+        return power[frame];
+    }
+
+    /** How much a frame counts, 1 for the loudest. */
+    double weight(int frame) {
+        return weight[frame];
+    }
+
+    /** What a sine puts into a bin that lies so many bins off, as a share of its power: the lobe of the window. */
+    static double lobe(double bins) {
+        if (Math.abs(bins) < 1e-6) {
+            return 1;
+        }
+        if (Math.abs(Math.abs(bins) - 1) < 1e-6) {
+            return 0.25;
+        }
+        double a = Math.sin(Math.PI * bins) / (Math.PI * bins * (1 - bins * bins));
+        return a * a;
+    }
+}
