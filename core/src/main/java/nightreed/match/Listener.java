@@ -161,7 +161,7 @@ public final class Listener {
                 out.add(alone(h.partial, null, weight, sounding(h.partial, recording, imitation, gainDb)));
             } else {
                 left.remove(twin);
-                out.add(difference(h.partial, twin, gainDb, weight));
+                out.add(asHeard(difference(h.partial, twin, gainDb, weight), recording, imitation, gainDb));
             }
         }
         for (Heard t : theirs) {
@@ -238,6 +238,59 @@ public final class Listener {
         return new PartialDifference(
                 r, i, db, Math.min(Hearing.MOST, Math.hypot(level, frequency)), Math.min(Hearing.MOST, decay), weight);
     }
+
+    /**
+     * A pair of partials, by what sounds at their frequency: a sum of several terms can be written in many ways, and where the
+     * same sounds for as long, a listener does not hear which. Only what both the terms and the sound say is a difference.
+     */
+    private PartialDifference asHeard(PartialDifference d, Side recording, Side imitation, double gainDb) {
+        if (d.levelJnd() < 0.3 && d.decayJnd() < 0.3) {
+            return d;
+        }
+        Sounding there = sounding(d.recording(), recording, imitation, gainDb);
+        if (there == null) {
+            return d;
+        }
+        double level = Math.hypot(there.db / hearing.levelDb(), there.offset / hearing.partialFrequency());
+        double decay = d.decayJnd() == 0 ? 0 : fallJnd(d.recording(), recording.spectrum(), imitation.spectrum());
+        return new PartialDifference(
+                d.recording(),
+                d.imitation(),
+                level < d.levelJnd() ? there.db : d.levelDb(),
+                Math.min(d.levelJnd(), level),
+                Math.min(d.decayJnd(), decay),
+                d.weight());
+    }
+
+    /** How differently the power near a partial falls over time, of what is in the sound for long enough to tell [JND]. */
+    private double fallJnd(Partial p, Spectrum recording, Spectrum imitation) {
+        double hz = p.frequencyHz();
+        double[] r = recording.path(hz, p.t60Seconds());
+        double[] i = imitation.path(hz, p.t60Seconds());
+        double least = recording.doubt(hz, p.t60Seconds());
+        double sum = 0;
+        double weights = 1e-9;
+        for (int f = 1; f < Math.min(r.length, i.length); f++) {
+            if (r[f] < 4 * least || r[f] < 1e-4 * r[0]) {
+                continue;
+            }
+            double mine = 10 * Math.log10((r[0] + 1e-15) / (r[f] + 1e-15));
+            double other = 10 * Math.log10((i[0] + 1e-15) / (i[f] + 1e-15));
+            // a T60 is to another as the falls are, but of a fall that is hardly there only the difference can be told
+            double ratio = mine / other;
+            double jnd = mine > LEAST_FALL_DB && other > LEAST_FALL_DB
+                    ? Math.log(ratio) / Math.log(ratio > 1 ? hearing.decayLonger() : hearing.decayShorter())
+                    : Math.abs(other - mine) / hearing.levelDb();
+            jnd = Math.min(Hearing.MOST, jnd);
+            double w = 1 - mine / 40;
+            sum += w * jnd * jnd;
+            weights += w;
+        }
+        return weights < 0.2 ? Hearing.MOST : Math.sqrt(sum / weights);
+    }
+
+    /** A fall that tells a decay [dB]. */
+    private static final double LEAST_FALL_DB = 4;
 
     /** Partials that differ by less than this in level and frequency are the same one [JND]. */
     private static final double SAME_JND = 4;

@@ -55,16 +55,49 @@ record Paths(double[] power, double background, double[] bark, double[] rise) {
         return Double.POSITIVE_INFINITY;
     }
 
-    /** From the first frame that a fall was seen after, on to where it begins: its straight part, drawn back to the level [s]. */
+    /** Near the first frame that a fall was seen after, the knee: where two straight lines through the levels meet [s]. */
     private double begun(int from) {
+        int end = from;
         double level = decibels(meanPower((from - 10) * HOP, from * HOP));
-        int first = from;
-        while (first + 1 < power.length && decibels(power[first]) > level - 4) {
-            first++;
+        while (end + 1 < power.length && decibels(power[end + 1]) > level - 20) {
+            end++;
         }
-        double at = first * HOP;
-        double fall = fallSeconds(at, level);
-        return Math.max((from - 1) * HOP, at - (level - decibels(power[first])) / 60 * fall + 0.5 * HOP);
+        double least = Double.POSITIVE_INFINITY;
+        double found = from * HOP;
+        for (int knee = from - 6; knee + 3 <= end; knee++) {
+            double[] before = line(knee - 12, knee);
+            double[] after = line(knee + 1, end);
+            double cost = before[2] + after[2];
+            if (cost < least && after[1] < before[1]) {
+                least = cost;
+                double meet = (after[0] - before[0]) / (before[1] - after[1]);
+                found = (Math.max(knee - 1, Math.min(knee + 2, meet)) + 0.5) * HOP;
+            }
+        }
+        return Math.max(0, found);
+    }
+
+    /** Level at frame 0 [dB], slope per frame [dB] and sum of squares of what is left, of the line through some frames. */
+    private double[] line(int from, int to) {
+        double n = 0;
+        double x = 0;
+        double y = 0;
+        double xx = 0;
+        double xy = 0;
+        double yy = 0;
+        for (int f = Math.max(0, from); f <= Math.min(to, power.length - 1); f++) {
+            double db = decibels(power[f]);
+            n++;
+            x += f;
+            y += db;
+            xx += (double) f * f;
+            xy += f * db;
+            yy += db * db;
+        }
+        double spread = n * xx - x * x;
+        double slope = spread > 0 ? (n * xy - x * y) / spread : 0;
+        double at = n > 0 ? (y - slope * x) / n : 0;
+        return new double[] {at, slope, yy - at * y - slope * xy};
     }
 
     /** Time in which 60 dB would be lost from a time on; at least one frame [s]. */

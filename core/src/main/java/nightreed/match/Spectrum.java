@@ -13,9 +13,13 @@ final class Spectrum {
     private static final double LONG = 0.17;
     private static final double SHORT = 0.045;
 
+    /** Where a path is looked at, in windows. */
+    private static final double[] PLACES = {0, 0.5, 1, 2, 3.5, 6, 10, 16, 25};
+
     private final Clip clip;
     private final int onset;
-    private final Map<Integer, double[]> note = new ConcurrentHashMap<>(); // power per bin by length of the window
+    private final Map<Long, double[]> note =
+            new ConcurrentHashMap<>(); // power per bin by place and length of the window
     private final Map<Integer, double[]> before = new ConcurrentHashMap<>();
 
     Spectrum(Clip clip, int onset) {
@@ -31,6 +35,27 @@ final class Spectrum {
     double power(double hz, Double t60) {
         int n = window(t60);
         return Math.max(0, near(note(n), hz, n) - near(before(n), hz, n));
+    }
+
+    /**
+     * Mean power within a few Hz of a frequency in windows from the onset on, each later than the one before by more.
+     *
+     * @param t60 as in {@link #power}
+     * @return as many as fit in the sound, the first at the onset
+     */
+    double[] path(double hz, Double t60) {
+        int n = window(t60);
+        double noise = near(before(n), hz, n);
+        double[] out = new double[PLACES.length];
+        int found = 0;
+        for (double place : PLACES) {
+            int later = (int) (place * n);
+            if (found > 0 && onset + later + n > clip.length()) {
+                break;
+            }
+            out[found++] = Math.max(0, near(note(n, later), hz, n) - noise);
+        }
+        return java.util.Arrays.copyOf(out, found);
     }
 
     /** Power near a frequency under which nothing can be said, from the unrest of the background. */
@@ -82,7 +107,17 @@ final class Spectrum {
     }
 
     private double[] note(int n) {
-        return note.computeIfAbsent(n, k -> spectrum(clip.span(onset, Math.min(clip.length(), onset + n)), n));
+        return note(n, 0);
+    }
+
+    /** Of a window that begins so many samples after the onset. */
+    private double[] note(int n, int later) {
+        int at = onset + later;
+        return note.computeIfAbsent(
+                ((long) later << 32) + n,
+                k -> at >= clip.length()
+                        ? new double[n / 2 + 1]
+                        : spectrum(clip.span(at, Math.min(clip.length(), at + n)), n));
     }
 
     /** Of the background: all there is before the onset, in windows as long. */

@@ -76,6 +76,24 @@ public record Partial(
                 sure);
     }
 
+    /** With so many times the amplitude, as all partials of a sound that is louder have. */
+    public Partial louder(double gain) {
+        return new Partial(
+                frequencyHz,
+                ratio,
+                levelDb,
+                amplitude * gain,
+                phaseRad,
+                t60Seconds,
+                stages,
+                beatHz,
+                attackSeconds,
+                frequencySeHz,
+                t60SeSeconds,
+                snrDb,
+                reliable);
+    }
+
     /** The same partial, believed in or not. */
     Partial sure(boolean yes) {
         return relevelled(levelDb, yes);

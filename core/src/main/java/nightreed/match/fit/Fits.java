@@ -23,7 +23,7 @@ import nightreed.sound.UnusableSound;
 /** Fits any method to a recording: starting values, a search from several of them, and a polish of all values at once. */
 public final class Fits {
     /** Sound that a search may render [s of the plainest method]. */
-    private static final double SOUND_SECONDS = 900;
+    private static final double SOUND_SECONDS = 1800;
 
     /** Seconds after the onset that are listened to. */
     private static final double HEARD_SECONDS = 4;
@@ -36,10 +36,12 @@ public final class Fits {
      */
     public static Fitted of(String method, Side recording, Plan plan, Progress progress) throws UnusableSound {
         long start = System.nanoTime();
-        Recipe recipe = search(starts(method, recording, plan, progress), recording, plan, progress);
-        Clip imitation = Matcher.render(recipe, recording);
-        Comparison comparison = Listener.compare(recording, Matcher.rendered(imitation));
-        return new Fitted(recipe, imitation, comparison, (System.nanoTime() - start) / 1e9);
+        Judged found = search(starts(method, recording, plan, progress), recording, plan, progress);
+        Clip imitation = Matcher.render(found.recipe, recording);
+        Comparison comparison = found.comparison != null
+                ? found.comparison
+                : Listener.compare(recording, Matcher.rendered(imitation)); // says what is wrong with it
+        return new Fitted(found.recipe, imitation, comparison, (System.nanoTime() - start) / 1e9);
     }
 
     /**
@@ -95,7 +97,7 @@ public final class Fits {
                 .toList();
     }
 
-    private static Recipe search(List<Recipe> starts, Side recording, Plan plan, Progress progress) {
+    private static Judged search(List<Recipe> starts, Side recording, Plan plan, Progress progress) {
         QuickEar ear = new QuickEar(recording, HEARD_SECONDS);
         int renders = (int) Math.max(60, plan.effort() * SOUND_SECONDS / ear.seconds() / cost(starts.get(0)));
         AtomicReference<Budget> shared = new AtomicReference<>();
@@ -142,36 +144,44 @@ public final class Fits {
      * Of several recipes the one that a fresh measurement finds nearest; what the quick ear says counts as much. None that is
      * measured to be further than the first.
      */
-    private static Recipe nearest(Side recording, Collection<Point> points) {
+    private static Judged nearest(Side recording, Collection<Point> points) {
         List<Judged> judged =
                 points.parallelStream().map(p -> judged(recording, p)).toList();
-        double first = judged.get(0).measured;
+        double first = judged.get(0).measured();
         return judged.stream()
-                .filter(j -> j.measured <= first)
-                .min(Comparator.comparingDouble(j -> j.measured + j.quick))
-                .orElseThrow()
-                .recipe();
+                .filter(j -> j.measured() <= first)
+                .min(Comparator.comparingDouble(j -> j.measured() + j.quick))
+                .orElseThrow();
     }
 
-    /** A recipe as loud as the recording, and its distance by both ears [JND]. */
-    private record Judged(Recipe recipe, double measured, double quick) {}
+    /**
+     * A recipe as loud as the recording, and its distance by both ears [JND].
+     *
+     * @param comparison from a fresh measurement; null if there is nothing to be measured
+     */
+    private record Judged(Recipe recipe, Comparison comparison, double quick) {
+        double measured() {
+            return comparison == null ? Hearing.MOST : comparison.totalJnd();
+        }
+    }
 
     private static Judged judged(Side recording, Point p) {
         Recipe r = p.recipe();
         try {
             Comparison c = Listener.compare(recording, Matcher.rendered(Matcher.render(r, recording)));
-            double db = Math.max(-24, Math.min(24, c.gainDb()));
-            return new Judged(r.with("level", r.levelDb() + db), c.totalJnd(), p.total());
+            Recipe levelled = r.with("level", r.levelDb() + Math.max(-24, Math.min(24, c.gainDb())));
+            return new Judged(levelled, c.louder(levelled.levelDb() - r.levelDb()), p.total());
         } catch (UnusableSound silent) {
-            return new Judged(r, Hearing.MOST, p.total());
+            return new Judged(r, null, p.total());
         }
     }
 
     /** Time that a second of a method takes to render, against that of the plainest. */
     private static double cost(Recipe recipe) {
         return switch (recipe.method()) {
-            case "formant" -> 3.4;
-            case "fm", "ring" -> 1.5;
+            case "formant" -> 6;
+            case "fm", "ring" -> 1.4;
+            case "resonators" -> 2;
             default -> 1;
         };
     }

@@ -39,7 +39,17 @@ final class Moves {
                             || id.startsWith("exciter"))
                     .toList());
         }
-        return List.of(all);
+        List<String> main = all.stream().filter(id -> !isMinor(id)).toList();
+        return List.of(main, all);
+    }
+
+    /** Bends of a course that a search need not know before it has found the course. */
+    private static boolean isMinor(String id) {
+        return id.endsWith(".delay")
+                || id.endsWith(".attackCurve")
+                || id.endsWith(".hold")
+                || id.endsWith(".fallCurve")
+                || id.endsWith(".release");
     }
 
     /** Values that advice is given for: all that are searched, but not the places of bands side by side. */

@@ -27,6 +27,12 @@ final class Polish {
     private static final double[] DAMPINGS = {0.1, 1, 10, 100};
     private static final double LEAST_GAIN = 0.004; // of the cost; less is not worth another round
 
+    /** Square of the change over a large step that makes no difference [JND²]. */
+    private static final double UNHEARD = 1e-6;
+
+    /** Every so many looks at the slopes, those that made no difference are looked at again. */
+    private static final int ALL_AGAIN = 3;
+
     private final Trial trial;
     private final Budget budget;
     private final Progress progress;
@@ -96,16 +102,23 @@ final class Polish {
         int measured = 0;
         double[][] slopes = null; // as long as they hold
         boolean fresh = false;
+        List<Axis> axes = List.of();
+        List<String> heard = ids;
         while ((slopes != null || measured < rounds) && stuck < 2 && !budget.spent()) {
             progress.report(budget.share(), String.format(java.util.Locale.ROOT, "polishing, %.2f JND", now.total));
-            List<Axis> axes = axes(now.recipe, ids);
-            if (axes.isEmpty()) {
-                return now;
-            }
-            if (slopes == null) {
+            boolean look = slopes == null;
+            axes = axes(now.recipe, look && measured % ALL_AGAIN == 0 ? ids : heard);
+            if (look) {
                 slopes = slopes(now, anchors, axes);
                 measured++;
                 fresh = true;
+                boolean[] some = heard(slopes);
+                heard = chosen(axes.stream().map(a -> a.parameter.id()).toList(), some);
+                axes = chosen(axes, some);
+                slopes = chosen(Arrays.asList(slopes), some).toArray(double[][]::new);
+            }
+            if (axes.isEmpty()) {
+                return now;
             }
             List<Recipe> tries = new ArrayList<>();
             for (double d : DAMPINGS) {
@@ -130,6 +143,22 @@ final class Polish {
             fresh = false;
         }
         return now;
+    }
+
+    /** Which values make a difference at all: the width of a pulse does not where there is none. */
+    private static boolean[] heard(double[][] slopes) {
+        boolean[] out = new boolean[slopes.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = dot(slopes[i], slopes[i]) > UNHEARD;
+        }
+        return out;
+    }
+
+    private static <T> List<T> chosen(List<T> all, boolean[] some) {
+        return IntStream.range(0, some.length)
+                .filter(i -> some[i])
+                .mapToObj(all::get)
+                .toList();
     }
 
     /** Slopes corrected by what a step has really done (C. G. Broyden, 1965): a new look at all of them costs far more. */
