@@ -282,7 +282,7 @@ public final class Listener {
                     ? Math.log(ratio) / Math.log(ratio > 1 ? hearing.decayLonger() : hearing.decayShorter())
                     : Math.abs(other - mine) / hearing.levelDb();
             jnd = Math.min(Hearing.MOST, jnd);
-            double w = 1 - mine / 40;
+            double w = Math.min(1, Math.max(0.1, mine / 10)) * (1 - mine / 40);
             sum += w * jnd * jnd;
             weights += w;
         }
@@ -290,7 +290,7 @@ public final class Listener {
     }
 
     /** A fall that tells a decay [dB]. */
-    private static final double LEAST_FALL_DB = 4;
+    private static final double LEAST_FALL_DB = 2;
 
     /** Partials that differ by less than this in level and frequency are the same one [JND]. */
     private static final double SAME_JND = 4;
