@@ -20,6 +20,12 @@ record Paths(double[] power, double background, double[] bark, double[] rise) {
 
     private static final double MOST_SECONDS = 8;
 
+    /** Length of the lines that meet at a knee [frames]. */
+    private static final int KNEE = 6;
+
+    /** Share of the greatest power under which nobody lets go of a key any more. */
+    private static final double LEAST_LET_GO = 3e-4;
+
     /** What lies higher moves no brightness that is heard [Hz]. */
     private static final double HIGHEST_HZ = 16_000;
 
@@ -39,6 +45,10 @@ record Paths(double[] power, double background, double[] bark, double[] rise) {
      * by far more than it fell before. Infinite if it never does [s].
      */
     double letGo() {
+        double least = 0;
+        for (double p : power) {
+            least = Math.max(least, LEAST_LET_GO * p);
+        }
         int before = (int) (0.3 / HOP);
         int after = (int) (0.25 / HOP);
         for (int f = before; f + after <= power.length; f++) {
@@ -48,28 +58,25 @@ record Paths(double[] power, double background, double[] bark, double[] rise) {
             double fell = 10 * Math.log10((first + 1e-15) / (second + 1e-15));
             double falls = 10 * Math.log10((second + 1e-15) / (then + 1e-15));
             double rest = meanPower((f + after) * HOP, power.length * HOP);
-            if (second > 1e-9 && Math.abs(fell) < 2 && falls > 15 && rest <= then + 1e-15) {
+            if (second > least + 1e-9 && Math.abs(fell) < 2 && falls > 15 && rest <= then + 1e-15) {
                 return begun(f);
             }
         }
         return Double.POSITIVE_INFINITY;
     }
 
-    /** Near the first frame that a fall was seen after, the knee: where two straight lines through the levels meet [s]. */
+    /** Near the first frame that a fall was seen after, the knee: where two short straight lines through the levels meet [s]. */
     private double begun(int from) {
-        int end = from;
         double level = decibels(meanPower((from - 10) * HOP, from * HOP));
-        while (end + 1 < power.length && decibels(power[end + 1]) > level - 20) {
-            end++;
-        }
-        double least = Double.POSITIVE_INFINITY;
+        double most = 0;
         double found = from * HOP;
-        for (int knee = from - 6; knee + 3 <= end; knee++) {
-            double[] before = line(knee - 12, knee);
-            double[] after = line(knee + 1, end);
-            double cost = before[2] + after[2];
-            if (cost < least && after[1] < before[1]) {
-                least = cost;
+        int last = Math.min(power.length - 2, from + KNEE + (int) (0.25 / HOP));
+        for (int knee = from - KNEE; knee <= last && decibels(power[Math.max(0, knee)]) > level - 12; knee++) {
+            double[] before = line(knee - KNEE, knee);
+            double[] after = line(knee + 1, knee + 1 + KNEE);
+            double gained = line(knee - KNEE, knee + 1 + KNEE)[2] - before[2] - after[2];
+            if (gained > most && after[1] < before[1] - 0.2) {
+                most = gained;
                 double meet = (after[0] - before[0]) / (before[1] - after[1]);
                 found = (Math.max(knee - 1, Math.min(knee + 2, meet)) + 0.5) * HOP;
             }

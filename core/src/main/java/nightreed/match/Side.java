@@ -128,10 +128,33 @@ public final class Side {
             return paths.letGo();
         }
         double key = Math.max(0.05, measurement.held().releaseSeconds() - measurement.onsetSeconds());
+        double seen = paths.letGo(); // knows the moment better than a span that is searched for what is steady
+        if (Math.abs(seen - key) < 0.2) {
+            return seen;
+        }
         // what is held may have been measured on a part only, such as that before a loop
         double held = paths.meanPower(key - 0.3, key);
         double after = paths.meanPower(key + 0.05, key + 0.25);
         return after < 0.3 * held ? key : Double.POSITIVE_INFINITY;
+    }
+
+    /** Times after the onset of the frames of the loudness path, up to where the key is let go [s]; new array. */
+    public double[] loudSeconds() {
+        int n = (int) Math.min(paths.power().length, keySeconds() / Paths.HOP);
+        double[] out = new double[Math.max(1, n)];
+        for (int f = 0; f < out.length; f++) {
+            out[f] = (f + 0.5) * Paths.HOP;
+        }
+        return out;
+    }
+
+    /** Amplitude of the whole sound there; new array. */
+    public double[] loudness() {
+        double[] out = new double[loudSeconds().length];
+        for (int f = 0; f < Math.min(out.length, paths.power().length); f++) {
+            out[f] = Math.sqrt(Math.max(0, paths.power()[f]));
+        }
+        return out;
     }
 
     /** Fall after the key was let go, for 60 dB; null if that is not in the recording [s]. */

@@ -17,6 +17,7 @@ import nightreed.measure.Progress;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 
@@ -119,11 +120,21 @@ public final class Fits {
         tried.replaceAll(p -> polish.run(
                 p, Moves.anchors(p.recipe()), stages(p.recipe(), plan).get(0), 4));
         Point best = Polish.best(tried);
-        for (List<String> stage : stages(best.recipe(), plan)) {
+        List<List<String>> stages = stages(best.recipe(), plan);
+        Leaps leaps = new Leaps(polish, stages.get(0));
+        for (List<String> stage : stages) {
+            if (isOpen(best.recipe()) && !budget.spent()) {
+                best = leaps.from(best);
+            }
             best = polish.run(best, Moves.anchors(best.recipe()), stage, 12);
         }
         progress.report(0.9, "listening");
         return nearest(recording, new LinkedHashSet<>(List.of(first, start, best)));
+    }
+
+    /** Whether its values are so few, and so little known, that leaps are worth their renders. */
+    private static boolean isOpen(Recipe recipe) {
+        return !(recipe instanceof ResonatorRecipe || recipe instanceof FormantRecipe);
     }
 
     /** What no walk along slopes finds, tried out. */

@@ -177,14 +177,34 @@ final class Ground {
 
     /** Course of the level as it was measured. */
     Envelope amplitude(String id) {
-        if (isHeld()) {
-            say(id + ".attack", true, "measured rise");
-            say(id + ".sustain", true, "the note is held");
-            return Envelope.held(attack(), release());
+        say(
+                id + ".attack",
+                isHeld() || m.attackSeconds() != null,
+                isHeld() ? "measured rise" : "measured rise of the waveform");
+        say(id + ".decay", true, "course of the loudness");
+        double rise = isHeld() ? attack() : limited(attack(), 0.0003, 0.05);
+        double[] every = side.loudSeconds();
+        double[] loud = side.loudness();
+        double most = 1e-12;
+        for (double v : loud) {
+            most = Math.max(most, v);
         }
-        say(id + ".attack", m.attackSeconds() != null, "measured rise of the waveform");
-        say(id + ".decay", true, "decay of all partials together");
-        return Envelope.struck(limited(attack(), 0.0003, 0.05), t60(), release());
+        List<double[]> seen = new ArrayList<>(); // closer together at first, as the ear listens
+        for (int f = 0; f < every.length; f += Math.max(1, f / 5)) {
+            double share = loud[f] / most;
+            double weight = Math.max(0.02, 1 + 20 * Math.log10(share + 1e-9) / 45);
+            if (every[f] > 0.7 * rise) { // the rise is measured better than by such frames
+                seen.add(new double[] {every[f], share, weight});
+            }
+        }
+        if (seen.size() < 3) {
+            return isHeld() ? Envelope.held(rise, release()) : Envelope.struck(rise, t60(), release());
+        }
+        return EnvelopeFit.ofLevel(column(seen, 0), column(seen, 1), column(seen, 2), rise, release());
+    }
+
+    private static double[] column(List<double[]> rows, int i) {
+        return rows.stream().mapToDouble(r -> r[i]).toArray();
     }
 
     /** Course of the brightness: the time in which the centroid falls to half. */

@@ -60,29 +60,44 @@ final class StringStart {
                 g.movement(false));
     }
 
-    /** Plucked at other points, filled with noise, or bowed in the other way. */
+    /** Plucked at other points, softer and harder, with more and less noise; or bowed in other ways. */
     static List<StringRecipe> several(Ground g) {
         StringRecipe first = of(g);
         List<StringRecipe> out = new ArrayList<>(List.of(first));
         if (g.isHeld()) {
-            out.add(driven(first, Drive.ZIGZAG, 0.1));
-            out.add(driven(first, Drive.FRICTION, 0.2));
+            for (Drive drive : List.of(Drive.FRICTION, Drive.ZIGZAG)) {
+                for (double point : new double[] {0.06, 0.1, 0.2}) {
+                    for (double force : new double[] {0.3, 0.6}) {
+                        out.add(driven(first, drive, point, first.exciter()).with("bow.force", force));
+                    }
+                }
+            }
             return out;
         }
-        for (double point : new double[] {0, 0.08, 0.13, 0.2, 0.3, 0.42}) {
-            out.add(driven(first, Drive.PULSE, point));
+        Exciter measured = first.exciter();
+        List<Exciter> ways = new ArrayList<>();
+        for (double contact : new double[] {0.3, 1.2, 4}) {
+            ways.add(new Exciter(contact, -60, 20, 200, 8000));
+            ways.add(new Exciter(contact, 0, 6, 300, 6000));
+            ways.add(new Exciter(
+                    contact, measured.noiseDb(), measured.noiseT60Ms(), measured.noiseLowHz(), measured.noiseHighHz()));
         }
-        out.add(driven(first, Drive.BURST, first.pluckPoint()));
+        for (double point : new double[] {first.pluckPoint(), 0, 0.08, 0.13, 0.2, 0.3, 0.42}) {
+            out.add(driven(first, Drive.PULSE, point, measured));
+            ways.forEach(w -> out.add(driven(first, Drive.PULSE, point, w)));
+        }
+        out.add(driven(first, Drive.BURST, first.pluckPoint(), measured));
+        out.add(driven(first, Drive.BURST, first.pluckPoint(), new Exciter(1, 0, 20, 50, 9000)));
         return out;
     }
 
-    private static StringRecipe driven(StringRecipe r, Drive drive, double point) {
+    private static StringRecipe driven(StringRecipe r, Drive drive, double point, Exciter exciter) {
         return new StringRecipe(
                 r.key(),
                 r.tuningCents(),
                 r.levelDb(),
                 drive,
-                r.exciter(),
+                exciter,
                 r.bow(),
                 r.loss(),
                 r.stiffness(),

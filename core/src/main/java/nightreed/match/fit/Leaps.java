@@ -1,0 +1,109 @@
+package nightreed.match.fit;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import nightreed.match.fit.Polish.Point;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.part.Parameter;
+
+/**
+ * Single values put somewhere quite else on their rulers, and the noise of a strike as a whole. A walk along slopes ends in the
+ * hollow it began in; this looks whether there is a deeper one.
+ */
+final class Leaps {
+    private static final double[] PLACES = {0.04, 0.2, 0.36, 0.52, 0.68, 0.84};
+
+    /** Leaps that are tried one upon the other. */
+    private static final int TOGETHER = 6;
+
+    private static final double[] NOISE_T60_MS = {4, 15, 60, 200};
+    private static final double[] NOISE_LOW_HZ = {50, 300, 1200, 4000};
+    private static final double[] NOISE_WIDTHS = {2, 8, 40};
+
+    private final Polish polish;
+    private final Set<String> ids;
+
+    /** @param ids values that may move */
+    Leaps(Polish polish, List<String> ids) {
+        this.polish = polish;
+        this.ids = new HashSet<>(ids);
+    }
+
+    /** The nearest that leaps lead to; the point itself where none helps. */
+    Point from(Point start) {
+        List<Recipe> tries = new ArrayList<>();
+        for (Recipe.Setting s : start.recipe().settings()) {
+            Parameter p = s.parameter();
+            if (ids.contains(p.id()) && !isFound(p)) {
+                for (double place : PLACES) {
+                    add(tries, start.recipe(), p.id(), p.at(place));
+                }
+            }
+        }
+        List<Point> met = new ArrayList<>(polish.at(tries));
+        met.addAll(polish.at(noises(start.recipe())));
+        met.removeIf(p -> p.total() >= start.total());
+        met.sort(Comparator.comparingDouble(Point::total));
+        Point best = start;
+        for (Point p : met.subList(0, Math.min(TOGETHER, met.size()))) {
+            Point both = best.equals(start) ? p : polish.at(with(best.recipe(), start.recipe(), p.recipe()));
+            best = both.total() < best.total() ? both : best;
+        }
+        return best;
+    }
+
+    /** Pitches are measured, and hollows of theirs lie too close together. */
+    private static boolean isFound(Parameter p) {
+        return p.unit().equals("×") || p.unit().equals("cents") || p.id().startsWith("noise.");
+    }
+
+    private List<Recipe> noises(Recipe recipe) {
+        List<Recipe> out = new ArrayList<>();
+        boolean there =
+                recipe.settings().stream().anyMatch(s -> s.parameter().id().equals("noise.t60"));
+        if (!there || !ids.containsAll(List.of("noise.t60", "noise.low", "noise.high", "noise.level"))) {
+            return out;
+        }
+        for (double t60 : NOISE_T60_MS) {
+            for (double low : NOISE_LOW_HZ) {
+                for (double width : NOISE_WIDTHS) {
+                    double high = Math.min(18_000, low * width);
+                    for (double louder : new double[] {-8, 4}) {
+                        out.add(recipe.with("noise.t60", t60)
+                                .with("noise.low", low)
+                                .with("noise.high", high)
+                                .with("noise.level", Math.max(-40, recipe.value("noise.level")) + louder));
+                    }
+                }
+            }
+        }
+        return out;
+    }
+
+    private static void add(List<Recipe> to, Recipe recipe, String id, double value) {
+        try {
+            to.add(recipe.with(id, value));
+        } catch (IllegalArgumentException touches) {
+            // a band that would change places with its neighbour has nowhere to leap to
+        }
+    }
+
+    /** A recipe with what another has changed against a third. */
+    private static Recipe with(Recipe recipe, Recipe before, Recipe changed) {
+        Recipe r = recipe;
+        for (Recipe.Setting s : changed.settings()) {
+            String id = s.parameter().id();
+            if (before.value(id) != s.value()) {
+                try {
+                    r = r.with(id, s.value());
+                } catch (IllegalArgumentException touches) {
+                    return recipe;
+                }
+            }
+        }
+        return r;
+    }
+}
