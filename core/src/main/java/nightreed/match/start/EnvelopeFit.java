@@ -3,7 +3,7 @@ package nightreed.match.start;
 import nightreed.recipe.part.Envelope;
 
 /**
- * The course from 0 to 1 that lies nearest to values seen at a few times: the best of a coarse net over attack, decay, sustain
+ * The course from 0 to 1, and the top it is multiplied with, that lie nearest to values seen at a few times: the best of a coarse net over attack, decay, sustain
  * and the curve of the fall, and then of ever finer ones around it.
  */
 final class EnvelopeFit {
@@ -18,16 +18,31 @@ final class EnvelopeFit {
     /** Under this a level is as good as nothing [dB]. */
     private static final double LEAST_DB = -50;
 
+    private static final double LEAST_TOP = 0.8;
+    private static final double MOST_TOP = 3;
+
     private final double[] seconds;
     private final double[] values;
     private final double[] weights;
     private final boolean decibels;
+    private final Envelope envelope;
 
-    private EnvelopeFit(double[] seconds, double[] values, double[] weights, boolean decibels) {
+    private EnvelopeFit(
+            double[] seconds, double[] values, double[] weights, boolean decibels, double attack, double release) {
         this.seconds = seconds;
         this.values = values;
         this.weights = weights;
         this.decibels = decibels;
+        this.envelope = best(attack, release);
+    }
+
+    Envelope envelope() {
+        return envelope;
+    }
+
+    /** What the envelope has to be multiplied by to come to the values; about 1, more for a fast fall that is seen late. */
+    double top() {
+        return top(envelope);
     }
 
     /**
@@ -39,13 +54,13 @@ final class EnvelopeFit {
      * @param attack  of the whole sound as it was measured [s]
      * @param release of the result [s]
      */
-    static Envelope ofLevel(double[] seconds, double[] values, double[] weights, double attack, double release) {
-        return new EnvelopeFit(seconds, values, weights, true).best(attack, release);
+    static EnvelopeFit ofLevel(double[] seconds, double[] values, double[] weights, double attack, double release) {
+        return new EnvelopeFit(seconds, values, weights, true, attack, release);
     }
 
     /** Of anything else, with plain differences; all as in {@link #ofLevel}. */
-    static Envelope of(double[] seconds, double[] values, double[] weights, double attack, double release) {
-        return new EnvelopeFit(seconds, values, weights, false).best(attack, release);
+    static EnvelopeFit of(double[] seconds, double[] values, double[] weights, double attack, double release) {
+        return new EnvelopeFit(seconds, values, weights, false, attack, release);
     }
 
     private Envelope best(double attack, double release) {
@@ -113,13 +128,26 @@ final class EnvelopeFit {
     }
 
     private double cost(Envelope e) {
+        double top = top(e);
         double sum = 0;
         for (int i = 0; i < seconds.length; i++) {
-            double v = e.at(seconds[i], 1);
+            double v = top * e.at(seconds[i], 1);
             double d = decibels ? (db(v) - db(values[i])) / 20 : v - values[i];
             sum += weights[i] * d * d;
         }
         return sum;
+    }
+
+    private double top(Envelope e) {
+        double dot = 0;
+        double own = 1e-12;
+        for (int i = 0; i < seconds.length; i++) {
+            double v = e.at(seconds[i], 1);
+            dot += weights[i] * (decibels ? db(values[i]) - db(v) : v * values[i]);
+            own += weights[i] * (decibels ? 1 : v * v);
+        }
+        double top = decibels ? Math.pow(10, dot / own / 20) : dot / own;
+        return Math.max(LEAST_TOP, Math.min(MOST_TOP, top));
     }
 
     private static double db(double v) {

@@ -117,19 +117,17 @@ final class FmStart {
         }
         double level = top(c.level());
         double index = top(c.index());
-        Envelope amp = EnvelopeFit.ofLevel(t, shares(c.level(), level), weight, g.attack(), g.release());
-        Envelope bend = index < 0.05
+        EnvelopeFit amp = EnvelopeFit.ofLevel(t, shares(c.level(), level), weight, g.attack(), g.release());
+        EnvelopeFit bend = index < 0.05
                 ? amp
                 : EnvelopeFit.of(t, shares(c.index(), index), weight, Math.min(0.0005, g.attack()), g.release());
-        // both are told in the middle of frames, after which a fast fall has already begun
-        double fallen = Math.max(0.25, bend.at(t[0], 1));
         return FmPair.of(
-                Ground.limited(20 * Math.log10(level / loudest), -60, 6),
+                Ground.limited(20 * Math.log10(level * amp.top() / loudest), -60, 6),
                 ratio(g, c.carrierHz()),
                 ratio(g, c.modulatorHz()),
-                Ground.limited(index < 0.05 ? index : Math.max(index, c.index()[0] / fallen), 0, 50),
-                amp,
-                bend);
+                Ground.limited(index * (index < 0.05 ? 1 : bend.top()), 0, 50),
+                amp.envelope(),
+                bend.envelope());
     }
 
     private static double[] shares(double[] values, double of) {

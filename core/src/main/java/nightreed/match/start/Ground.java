@@ -200,7 +200,8 @@ final class Ground {
         if (seen.size() < 3) {
             return isHeld() ? Envelope.held(rise, release()) : Envelope.struck(rise, t60(), release());
         }
-        return EnvelopeFit.ofLevel(column(seen, 0), column(seen, 1), column(seen, 2), rise, release());
+        return EnvelopeFit.ofLevel(column(seen, 0), column(seen, 1), column(seen, 2), rise, release())
+                .envelope();
     }
 
     private static double[] column(List<double[]> rows, int i) {
