@@ -204,6 +204,26 @@ final class FmFrames {
     }
 
     private List<Comb> candidates(List<Line> lines, double f0) {
+        double top = 0.9 * frames.bins() * frames.binHz();
+        List<Comb> out = new ArrayList<>();
+        for (Lattice l : lattices(lines, f0, COMBS)) {
+            List<Double> carriers = new ArrayList<>();
+            for (int k = -4; k <= 4; k++) {
+                double c = Math.abs(l.offset + k * l.modulator);
+                if (c > 2 * frames.binHz() && c < top) {
+                    add(carriers, c);
+                }
+            }
+            carriers.forEach(c -> out.add(new Comb(c, l.modulator)));
+        }
+        if (out.isEmpty()) {
+            out.add(new Comb(lines.get(0).hz(), lines.get(0).hz()));
+        }
+        return out;
+    }
+
+    /** Lattices that differ, those that the most partials lie on first; may be empty. */
+    List<Lattice> lattices(List<Line> lines, double f0, int most) {
         int n = Math.min(PARTIALS, lines.size());
         double top = 0.9 * frames.bins() * frames.binHz();
         List<Double> modulators = new ArrayList<>(List.of(f0));
@@ -218,32 +238,20 @@ final class FmFrames {
                 add(modulators, (a + b) / 2);
             }
         }
-        List<Lattice> lattices = new ArrayList<>();
+        List<Lattice> all = new ArrayList<>();
         for (double m : modulators) {
             boolean sensible = m > 0.2 * f0 && m < 25 * f0 && m > 3 * frames.binHz() && m < top;
             for (int i = 0; sensible && i < Math.min(6, n); i++) {
                 double offset = lines.get(i).hz();
-                lattices.add(new Lattice(offset, m, share(lines, offset, m)));
+                all.add(new Lattice(offset, m, share(lines, offset, m)));
             }
         }
-        lattices.sort(Comparator.comparingDouble(l -> -l.share));
-        List<Comb> out = new ArrayList<>();
-        List<Lattice> chosen = new ArrayList<>();
-        for (Lattice l : lattices) {
-            if (chosen.size() < COMBS && chosen.stream().noneMatch(l::isLike)) {
-                chosen.add(l);
-                List<Double> carriers = new ArrayList<>();
-                for (int k = -4; k <= 4; k++) {
-                    double c = Math.abs(l.offset + k * l.modulator);
-                    if (c > 2 * frames.binHz() && c < top) {
-                        add(carriers, c);
-                    }
-                }
-                carriers.forEach(c -> out.add(new Comb(c, l.modulator)));
+        all.sort(Comparator.comparingDouble(l -> -l.share));
+        List<Lattice> out = new ArrayList<>();
+        for (Lattice l : all) {
+            if (out.size() < most && out.stream().noneMatch(l::isLike)) {
+                out.add(l);
             }
-        }
-        if (out.isEmpty()) {
-            out.add(new Comb(lines.get(0).hz(), lines.get(0).hz()));
         }
         return out;
     }
@@ -254,7 +262,7 @@ final class FmFrames {
      * @param offset one of them [Hz]
      * @param share  of the partials that lie there
      */
-    private record Lattice(double offset, double modulator, double share) {
+    record Lattice(double offset, double modulator, double share) {
         boolean isLike(Lattice o) {
             double up = Math.abs(Math.IEEEremainder(offset - o.offset, modulator));
             double down = Math.abs(Math.IEEEremainder(offset + o.offset, modulator));

@@ -185,15 +185,18 @@ final class Ground {
         double rise = isHeld() ? attack() : limited(attack(), 0.0003, 0.05);
         double[] every = side.loudSeconds();
         double[] loud = side.loudness();
+        // the rise is measured better than by such frames, and a burst is not what is shaped
+        double from = Math.max(
+                0.7 * rise, m.noise() == null ? 0 : Math.min(0.06, m.noise().t60Seconds() / 2));
         double most = 1e-12;
-        for (double v : loud) {
-            most = Math.max(most, v);
+        for (int f = 0; f < every.length; f++) {
+            most = every[f] > from ? Math.max(most, loud[f]) : most;
         }
         List<double[]> seen = new ArrayList<>(); // closer together at first, as the ear listens
         for (int f = 0; f < every.length; f += Math.max(1, f / 5)) {
             double share = loud[f] / most;
             double weight = Math.max(0.02, 1 + 20 * Math.log10(share + 1e-9) / 45);
-            if (every[f] > 0.7 * rise) { // the rise is measured better than by such frames
+            if (every[f] > from) {
                 seen.add(new double[] {every[f], share, weight});
             }
         }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import nightreed.match.start.FmFrames.Lattice;
 import nightreed.music.Pitch;
 import nightreed.recipe.RingRecipe;
 import nightreed.recipe.part.Filter;
@@ -14,6 +15,9 @@ import nightreed.recipe.part.VelocityMap;
 /** Two sines whose difference and sum are two of the strongest partials; a saw at unison for a note of one harmonic series. */
 final class RingStart {
     private static final double NEAR = 40;
+
+    /** Lattices that are tried. */
+    private static final int LATTICES = 4;
 
     private RingStart() {}
 
@@ -33,6 +37,15 @@ final class RingStart {
         for (Pair p : pairs(g)) {
             if (out.size() < most) {
                 out.add(sines(g, p));
+            }
+        }
+        for (Lattice l : new FmFrames(Frames.of(g.side())).lattices(g.lines(), g.f0(), LATTICES)) {
+            for (int k = -2; k <= 2; k++) {
+                double b = Math.abs(l.offset() + k * l.modulator());
+                if (b > 15 && b < 12 * g.f0()) {
+                    out.add(multiplied(g, Wave.SAW, l.modulator(), b));
+                    out.add(multiplied(g, Wave.PULSE, l.modulator(), b));
+                }
             }
         }
         return out;
@@ -80,6 +93,16 @@ final class RingStart {
         double line = g.lines().get(0).amplitude();
         Filter filter = wave == Wave.MEASURED ? Filter.lowPass(18_000, 0.71) : Filter.lowPass(top(g), 0.71);
         return recipe(g, wave, g.f0(), g.f0(), line, line, filter, wave == Wave.MEASURED ? -30 : 0);
+    }
+
+    /** A wave whose harmonics, moved up and down by a sine, lie on the partials: the lines of such a product are a lattice. */
+    private static RingRecipe multiplied(Ground g, Wave wave, double low, double high) {
+        double line = g.lines().get(0).amplitude();
+        double dry = 0;
+        for (int k = 1; k <= 4; k++) {
+            dry = Math.max(dry, amplitudeAt(g.lines(), k * low));
+        }
+        return recipe(g, wave, low, high, dry, line, Filter.lowPass(top(g), 0.71), 0);
     }
 
     private static RingRecipe recipe(
