@@ -13,6 +13,7 @@ import nightreed.match.fit.Adviser;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Plan;
 import nightreed.match.start.Starts;
+import nightreed.measure.Measurement;
 import nightreed.measure.Progress;
 import nightreed.recipe.Recipe;
 import nightreed.room.RecordingRoom;
@@ -20,7 +21,8 @@ import nightreed.sound.Clip;
 import nightreed.sound.file.SoundFiles;
 
 /**
- * All methods on all given notes: distance before and after the fit, by a fresh render and measurement, and time.
+ * All methods on all given notes: distance of values that know only the key, of starting values, and of the fit, each by a
+ * fresh render and measurement, and time.
  * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.MatchTable [METHOD,METHOD] NOTE...</pre>
  * A note is a file, or PLAYER:KEY:STRENGTH:SEED from the recording room.
  */
@@ -44,6 +46,7 @@ public final class MatchTable {
     private static String line(String name, String method, Side side) {
         try {
             Recipe start = Starts.of(method, side).recipe();
+            Comparison plain = Listener.compare(side, heard(side, untuned(method, side)));
             Comparison before = Listener.compare(side, heard(side, start));
             long t = System.nanoTime();
             Recipe fitted = Fits.of(method, side, Plan.USUAL, Progress.NONE).recipe();
@@ -54,9 +57,10 @@ public final class MatchTable {
                     .forEach((a, v) -> all.append(String.format(Locale.ROOT, " %s %.1f", a.id().substring(0, 3), v)));
             return String.format(
                     Locale.ROOT,
-                    "%-26s %-12s %5.2f to %5.2f  worst %5.2f %-10s %5.1f s %s",
+                    "%-26s %-12s untuned %5.2f  %5.2f to %5.2f  worst %5.2f %-10s %5.1f s %s",
                     name,
                     method,
+                    plain.totalJnd(),
                     before.totalJnd(),
                     after.totalJnd(),
                     after.worstJnd(),
@@ -66,6 +70,24 @@ public final class MatchTable {
         } catch (Exception e) {
             return name + " " + method + " " + e;
         }
+    }
+
+    /** What the method starts with for any plain tone on that key: harmonics that fall with their number, and die or stay. */
+    private static Recipe untuned(String method, Side side) throws Exception {
+        Measurement m = side.measurement();
+        double fs = m.sampleRateHz();
+        double hz = m.f0Hz() == null ? 261.63 : m.f0Hz();
+        double[] x = new double[(int) (2.5 * fs)];
+        int onset = (int) (0.1 * fs);
+        for (int i = onset; i < x.length; i++) {
+            double t = (i - onset) / fs;
+            double course = m.held() == null ? Math.exp(-Math.log(1000) / 2 * t) : Math.min(1, t / 0.05);
+            for (int n = 1; n * hz < 0.4 * fs && n <= 20; n++) {
+                x[i] += 0.1 * course / n * Math.sin(2 * Math.PI * n * hz * t);
+            }
+        }
+        return Starts.of(method, Matcher.rendered(Clip.mono(x, m.sampleRateHz())))
+                .recipe();
     }
 
     private static Side heard(Side side, Recipe recipe) throws Exception {

@@ -8,6 +8,8 @@ import nightreed.Tones;
 import nightreed.measure.Hand;
 import nightreed.measure.Partial;
 import nightreed.measure.Progress;
+import nightreed.recipe.FmPair;
+import nightreed.recipe.FmRecipe;
 import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
@@ -123,5 +125,42 @@ class ComparisonTest {
         double gone = Listener.compare(moved, held(0.05, 0, 1e-5)).jnd(Aspect.MOVEMENT);
         assertThat(weaker).isGreaterThan(1);
         assertThat(gone).isGreaterThan(weaker);
+    }
+
+    private static Clip modulated(double index, double sustain) {
+        FmRecipe r = new FmRecipe(
+                53,
+                0,
+                -14,
+                List.of(FmPair.of(
+                        0,
+                        1.003,
+                        0.9925, // folded sidebands lie beside the others and beat with them
+                        index,
+                        new Envelope(0, 0.002, 0, 0, 1.5, 1, sustain, 0.2),
+                        Envelope.struck(0, 0.8, 0.2))),
+                null,
+                0.3,
+                new VelocityMap(0.7, 24, 0),
+                Common.NONE);
+        return Renderer.asFitted(r, 0.1, 1.6, 2.4, FS);
+    }
+
+    /** A sum of terms close together can be written in many ways; what is heard is the sum. */
+    @Test
+    void aHairsChangeOfATangleOfPartialsIsHeardAsOne() throws Exception {
+        Side tangle = Matcher.rendered(modulated(1.5, 0));
+        assertThat(Listener.compare(tangle, Matcher.rendered(modulated(1.52, 0)))
+                        .totalJnd())
+                .isLessThan(0.3);
+        assertThat(Listener.compare(tangle, Matcher.rendered(modulated(2.2, 0))).totalJnd())
+                .isGreaterThan(1);
+    }
+
+    @Test
+    void aKeyIsHeardToBeLetGo() throws Exception {
+        assertThat(Matcher.rendered(modulated(1.5, 0.7)).keySeconds()).isCloseTo(1.6, within(0.03));
+        assertThat(Matcher.rendered(modulated(1.5, 0)).keySeconds()).isInfinite();
+        assertThat(struck(330, 771, 1200).keySeconds()).isInfinite();
     }
 }

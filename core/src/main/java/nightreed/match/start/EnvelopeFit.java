@@ -21,6 +21,9 @@ final class EnvelopeFit {
     private static final double LEAST_TOP = 0.8;
     private static final double MOST_TOP = 3;
 
+    /** A plainer course is taken if it misses by no more than this beyond the best of the net [dB]. */
+    private static final double PLAIN_DB = 1;
+
     private final double[] seconds;
     private final double[] values;
     private final double[] weights;
@@ -83,9 +86,30 @@ final class EnvelopeFit {
                 }
             }
         }
+        if (decibels) { // what simply stays, or falls like a body, needs no better reason
+            double weight = 0;
+            for (double w : weights) {
+                weight += w;
+            }
+            for (Envelope plain : new Envelope[] {Envelope.held(rise, release), falling(rise, release)}) {
+                if (cost(plain) < least + weight * PLAIN_DB * PLAIN_DB / 400) {
+                    return plain;
+                }
+            }
+        }
         double step = 0.5;
         for (int round = 0; round < FINER; round++, step /= 2) {
             best = around(best, step, attack > 0.02, release);
+        }
+        return best;
+    }
+
+    /** The best that falls like a struck body, without end. */
+    private Envelope falling(double attack, double release) {
+        Envelope best = envelope(attack, DECAYS[0], 0, 1, release);
+        for (double d = DECAYS[0]; d < 100; d *= 1.05) {
+            Envelope e = envelope(attack, d, 0, 1, release);
+            best = cost(e) < cost(best) ? e : best;
         }
         return best;
     }

@@ -16,7 +16,7 @@ import nightreed.voice.fm.Sidebands;
 /** Pairs whose sidebands fall on the partials, each found in what those before it leave out. */
 final class FmStart {
     /** A sideband falls on a partial within this [cents]. */
-    private static final double NEAR = 35;
+    private static final double NEAR = 15;
 
     /** Amplitude under the strongest at which a partial needs no pair of its own. */
     private static final double LEAST = 0.03;
@@ -163,7 +163,7 @@ final class FmStart {
                 boolean near = hz > 1 && Math.abs(Pitch.cents(hz, l.hz())) < NEAR;
                 there = near ? Math.max(there, most[Math.abs(k)]) : there;
             }
-            if (there > 0.1 * l.amplitude()) {
+            if (there > 0.15 * l.amplitude()) {
                 out.add(l);
             }
         }

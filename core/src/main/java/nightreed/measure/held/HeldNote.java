@@ -310,7 +310,9 @@ public record HeldNote(
             }
             double amplitude = Math.sqrt(Math.max(re * re + im * im, power * noise));
             double snr = Math.max(coherent, power * independent);
-            double[] rise = amplitude * amplitude > 60 * noise ? rise(whole, n, amplitude) : null;
+            // its first periods may be shorter, and then fewer harmonics of them fit under half the rate
+            boolean followed = n <= whole.count() && amplitude * amplitude > 60 * noise;
+            double[] rise = followed ? rise(whole, n, amplitude) : null;
             out.add(new HeldHarmonic(
                     n,
                     n * f0,
