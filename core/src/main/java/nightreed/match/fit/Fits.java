@@ -14,17 +14,23 @@ import nightreed.match.Side;
 import nightreed.match.fit.Polish.Point;
 import nightreed.match.start.Starts;
 import nightreed.measure.Progress;
+import nightreed.music.Pitch;
+import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.voice.fm.Sidebands;
 
 /** Fits any method to a recording: starting values, a search from several of them, and a polish of all values at once. */
 public final class Fits {
     /** Sound that a search may render [s of the plainest method]. */
-    private static final double SOUND_SECONDS = 1800;
+    private static final double SOUND_SECONDS = 1600;
+
+    /** Renders of a search, also of the shortest sounds: listening takes its time as well. */
+    private static final int MOST_RENDERS = 700;
 
     /** Seconds after the onset that are listened to. */
     private static final double HEARD_SECONDS = 4;
@@ -100,7 +106,10 @@ public final class Fits {
 
     private static Judged search(List<Recipe> starts, Side recording, Plan plan, Progress progress) {
         QuickEar ear = new QuickEar(recording, HEARD_SECONDS);
-        int renders = (int) Math.max(60, plan.effort() * SOUND_SECONDS / ear.seconds() / cost(starts.get(0)));
+        double fs = recording.measurement().sampleRateHz();
+        double cost = starts.stream().mapToDouble(r -> cost(r, fs)).max().orElse(1);
+        double affordable = Math.min(MOST_RENDERS, SOUND_SECONDS / ear.seconds() / cost);
+        int renders = (int) Math.max(60, plan.effort() * affordable);
         AtomicReference<Budget> shared = new AtomicReference<>();
         Progress search = progress.part(0.05, 0.9);
         Budget budget = new Budget(
@@ -188,12 +197,24 @@ public final class Fits {
     }
 
     /** Time that a second of a method takes to render, against that of the plainest. */
-    private static double cost(Recipe recipe) {
+    private static double cost(Recipe recipe, double fs) {
         return switch (recipe.method()) {
             case "formant" -> 6;
-            case "fm", "ring" -> 1.4;
+            case "ring" -> 1.4;
             case "resonators" -> 2;
+            case "fm" -> cost((FmRecipe) recipe, fs);
             default -> 1;
         };
+    }
+
+    /** A pair whose sidebands reach far is computed at a multiple of the rate. */
+    private static double cost(FmRecipe recipe, double fs) {
+        double f0 = Pitch.hz(recipe.key());
+        double top = 0;
+        for (FmPair p : recipe.pairs()) {
+            top = Math.max(top, Sidebands.topHz(f0 * p.carrierRatio(), f0 * p.modulatorRatio(), p.index()));
+        }
+        double times = Math.min(8, Math.pow(2, Math.ceil(Math.max(0, Math.log(top / 0.45 / fs) / Math.log(2)))));
+        return 0.6 + 0.26 * times * recipe.pairs().size();
     }
 }

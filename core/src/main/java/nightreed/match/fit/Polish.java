@@ -120,9 +120,10 @@ final class Polish {
             if (axes.isEmpty()) {
                 return now;
             }
+            Normal normal = Normal.of(now.differences, slopes);
             List<Recipe> tries = new ArrayList<>();
             for (double d : DAMPINGS) {
-                tries.add(stepped(now, axes, slopes, damping * d));
+                tries.add(stepped(now, axes, normal, damping * d));
             }
             List<Point> met = at(tries).stream().map(p -> anchored(p, anchors)).toList();
             int chosen = 0;
@@ -252,26 +253,36 @@ final class Polish {
         }
     }
 
-    /** The recipe after the step that a damping allows. */
-    private static Recipe stepped(Point now, List<Axis> axes, double[][] slopes, double damping) {
-        int n = axes.size();
-        RealMatrix normal = new Array2DRowRealMatrix(n, n);
-        RealVector right = new ArrayRealVector(n);
-        for (int i = 0; i < n; i++) {
-            right.setEntry(i, -dot(slopes[i], now.differences));
-            for (int j = 0; j <= i; j++) {
-                double v = dot(slopes[i], slopes[j]);
-                normal.setEntry(i, j, v);
-                normal.setEntry(j, i, v);
-            }
+    /** Products of all slopes with each other, and of each with what there is to lose: the same for every damping. */
+    private record Normal(double[][] matrix, double[] right) {
+        static Normal of(double[] differences, double[][] slopes) {
+            int n = slopes.length;
+            double[][] matrix = new double[n][n];
+            double[] right = new double[n];
+            IntStream.range(0, n).parallel().forEach(i -> {
+                right[i] = -dot(slopes[i], differences);
+                for (int j = 0; j <= i; j++) {
+                    matrix[i][j] = dot(slopes[i], slopes[j]);
+                }
+            });
+            return new Normal(matrix, right);
         }
+    }
+
+    /** The recipe after the step that a damping allows. */
+    private static Recipe stepped(Point now, List<Axis> axes, Normal normal, double damping) {
+        int n = axes.size();
+        RealMatrix damped = new Array2DRowRealMatrix(n, n);
         for (int i = 0; i < n; i++) {
-            double d = normal.getEntry(i, i);
-            normal.setEntry(i, i, d * (1 + damping) + damping * 0.02 + 1e-9);
+            for (int j = 0; j < i; j++) {
+                damped.setEntry(i, j, normal.matrix[i][j]);
+                damped.setEntry(j, i, normal.matrix[i][j]);
+            }
+            damped.setEntry(i, i, normal.matrix[i][i] * (1 + damping) + damping * 0.02 + 1e-9);
         }
         RealVector step;
         try {
-            step = new CholeskyDecomposition(normal, 1e-9, 1e-12).getSolver().solve(right);
+            step = new CholeskyDecomposition(damped, 1e-9, 1e-12).getSolver().solve(new ArrayRealVector(normal.right));
         } catch (MathRuntimeException degenerate) {
             return now.recipe;
         }

@@ -32,6 +32,9 @@ final class FmFrames {
 
     private static final double NEAR_SHARE = 0.0005;
 
+    /** Lines that are looked at for a pair beside another. */
+    private static final int FEW = 6;
+
     /** A pair is taken for what is left only if it is so much more like it than a single line. */
     private static final double MUCH = 1.2;
 
@@ -171,7 +174,8 @@ final class FmFrames {
      * more like what is left.
      */
     Course beside(List<Line> lines, double f0, double modulatorHz) {
-        Course pair = pairs(lines, f0, 1).get(0);
+        Course pair =
+                pairs(lines.subList(0, Math.min(FEW, lines.size())), f0, 1).get(0);
         Course plain = new Comb(lines.get(0).hz(), modulatorHz).course(lines, 1);
         return pair.spectral > MUCH * plain.spectral ? pair : plain;
     }
