@@ -18,8 +18,8 @@ import nightreed.room.RecordingRoom;
 
 /**
  * Whether the first next move keeps its promise: recipes of all methods from the recording room's notes, three values of each
- * put off by chance, the first move applied, rendered and measured afresh.
- * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.MoveChecks HOW_MANY SEED</pre>
+ * put off by chance, the first move applied, rendered and measured afresh; and so on, if more in a row are wanted.
+ * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.MoveChecks HOW_MANY SEED [IN_A_ROW]</pre>
  */
 public final class MoveChecks {
     private MoveChecks() {}
@@ -28,35 +28,76 @@ public final class MoveChecks {
         int wanted = Integer.parseInt(args[0]);
         Random chance = new Random(Long.parseLong(args[1]));
         List<RecordingRoom.Instrument> players = RecordingRoom.instruments();
-        int lower = 0;
-        int none = 0;
-        double fall = 0;
+        int inARow = args.length > 2 ? Integer.parseInt(args[2]) : 1;
+        Tally tally = new Tally();
         for (int n = 0; n < wanted; n++) {
             RecordingRoom.Instrument p = players.get(n % players.size());
             Side side = Matcher.side(RecordingRoom.record(p, p.usualKey(), 0.6, 5000 + n), Progress.NONE);
             String method = Starts.METHODS.get(n / players.size() % Starts.METHODS.size());
-            Recipe off = putOff(Starts.of(method, side).recipe(), chance);
-            Comparison before = Listener.compare(side, Matcher.imitation(side, off));
-            List<Move> moves = NextMoves.of(side, off, before, Progress.NONE);
-            if (moves.isEmpty()) {
-                none++;
-                System.out.println(p.id() + " " + method + ": no move found at " + before.totalJnd() + " JND");
-                continue;
-            }
-            Move m = moves.get(0);
-            Recipe moved = off.with(m.parameter().id(), m.to());
-            double after =
-                    Listener.compare(side, Matcher.imitation(side, moved)).totalJnd();
-            lower += after < before.totalJnd() ? 1 : 0;
-            fall += before.totalJnd() - after;
+            walk(p.id() + " " + method, side, putOff(Starts.of(method, side).recipe(), chance), inARow, tally);
         }
         System.out.printf(
                 Locale.ROOT,
-                "%d recipes: the first move lowered the distance in %d, none was found in %d; mean fall %.2f JND%n",
+                "%d recipes: the first move lowered the distance in %d, none was found in %d; mean fall %.2f JND%n"
+                        + "%d moves in all, of which %d raised it; %.2f JND at first, %.2f in the end%n",
                 wanted,
-                lower,
-                none,
-                fall / wanted);
+                tally.lower,
+                tally.none,
+                tally.fall / wanted,
+                tally.moves,
+                tally.rises,
+                tally.first / wanted,
+                tally.last / wanted);
+    }
+
+    /** What came of all moves. */
+    private static final class Tally {
+        private int lower;
+        private int none;
+        private int moves;
+        private int rises;
+        private double fall;
+        private double first;
+        private double last;
+    }
+
+    private static void walk(String name, Side side, Recipe off, int inARow, Tally tally) throws Exception {
+        Recipe now = off;
+        Comparison before = fresh(side, now);
+        tally.first += before.totalJnd();
+        for (int k = 0; k < inARow; k++) {
+            List<Move> moves = NextMoves.of(side, now, before, Progress.NONE);
+            if (moves.isEmpty()) {
+                tally.none += k == 0 ? 1 : 0;
+                System.out.printf(Locale.ROOT, "%s: no move %d at %.2f JND%n", name, k + 1, before.totalJnd());
+                break;
+            }
+            Move m = moves.get(0);
+            now = now.with(m.parameter().id(), m.to());
+            Comparison after = fresh(side, now);
+            double fall = before.totalJnd() - after.totalJnd();
+            tally.moves++;
+            if (fall <= 0) {
+                tally.rises++;
+                System.out.printf(
+                        Locale.ROOT,
+                        "%s: move %d, %s, from %.3f to %.3f JND, promised %.3f%n",
+                        name,
+                        k + 1,
+                        m.parameter().id(),
+                        before.totalJnd(),
+                        after.totalJnd(),
+                        m.predictedJnd());
+            }
+            tally.lower += k == 0 && fall > 0 ? 1 : 0;
+            tally.fall += k == 0 ? fall : 0;
+            before = after;
+        }
+        tally.last += before.totalJnd();
+    }
+
+    private static Comparison fresh(Side side, Recipe recipe) throws Exception {
+        return Listener.compare(side, Matcher.rendered(Matcher.render(recipe, side)));
     }
 
     private static Recipe putOff(Recipe recipe, Random chance) {
