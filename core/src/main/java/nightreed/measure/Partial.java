@@ -60,11 +60,20 @@ public record Partial(
 
     /** Against another strongest partial. */
     Partial relevelled(double db, boolean sure) {
+        return with(db, amplitude, sure);
+    }
+
+    /** With so many times the amplitude, as all partials of a sound that is louder have. */
+    public Partial louder(double gain) {
+        return with(levelDb, amplitude * gain, reliable);
+    }
+
+    private Partial with(double db, double peak, boolean sure) {
         return new Partial(
                 frequencyHz,
                 ratio,
                 db,
-                amplitude,
+                peak,
                 phaseRad,
                 t60Seconds,
                 stages,
@@ -74,24 +83,6 @@ public record Partial(
                 t60SeSeconds,
                 snrDb,
                 sure);
-    }
-
-    /** With so many times the amplitude, as all partials of a sound that is louder have. */
-    public Partial louder(double gain) {
-        return new Partial(
-                frequencyHz,
-                ratio,
-                levelDb,
-                amplitude * gain,
-                phaseRad,
-                t60Seconds,
-                stages,
-                beatHz,
-                attackSeconds,
-                frequencySeHz,
-                t60SeSeconds,
-                snrDb,
-                reliable);
     }
 
     /** The same partial, believed in or not. */

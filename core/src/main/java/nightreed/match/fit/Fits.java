@@ -123,7 +123,7 @@ public final class Fits {
         Point first = points.get(0);
         points.sort(Comparator.comparingDouble(Point::total));
         List<Point> tried = new ArrayList<>(points.subList(0, Math.min(3, points.size())).parallelStream()
-                .map(p -> prepared(polish, note, p))
+                .map(p -> prepared(polish, note, p, plan))
                 .toList());
         Point start = Polish.best(tried);
         tried.replaceAll(p -> polish.run(
@@ -147,11 +147,11 @@ public final class Fits {
     }
 
     /** What no walk along slopes finds, tried out. */
-    private static Point prepared(Polish polish, OneNote note, Point p) {
+    private static Point prepared(Polish polish, OneNote note, Point p, Plan plan) {
         if (p.recipe() instanceof FormantRecipe f) {
             return Bands.levelled(polish, note, p, f);
         }
-        return p.recipe() instanceof FmRecipe r ? FmPhases.turned(polish, p, r) : p;
+        return p.recipe() instanceof FmRecipe r ? FmPhases.turned(polish, p, r, plan.locked()) : p;
     }
 
     private static List<List<String>> stages(Recipe recipe, Plan plan) {

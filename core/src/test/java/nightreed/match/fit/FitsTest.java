@@ -124,6 +124,20 @@ class FitsTest {
     }
 
     @Test
+    void lockedPhasesAreNotTurned() throws Exception {
+        FmRecipe bright = (FmRecipe) struckSounds().get(1);
+        Recipe at = bright.with("pair.1.carrierPhase", 1.1).with("pair.1.modulatorPhase", -0.4);
+        Plan plan = Plan.USUAL
+                .from(at.with("pair.1.index", 1.2), Set.of("pair.1.carrierPhase", "pair.1.modulatorPhase"))
+                .trying(0.2);
+        Recipe found = Fits.of("fm", recorded(bright, Double.POSITIVE_INFINITY, 1.7), plan, Progress.NONE)
+                .recipe();
+        assertThat(found.value("pair.1.carrierPhase")).isEqualTo(1.1);
+        assertThat(found.value("pair.1.modulatorPhase")).isEqualTo(-0.4);
+        assertThat(found.value("pair.1.index")).isCloseTo(3, within(0.6));
+    }
+
+    @Test
     void aFitCanBeStopped() {
         Progress stop = (fraction, doing) -> {
             if (fraction > 0.1) {
