@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.stream.IntStream;
 import nightreed.match.fit.Sensitivity;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
@@ -13,6 +14,7 @@ import nightreed.recipe.Mode;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
+import nightreed.sound.UnusableSound;
 
 /** The single changes that would help most, best first. */
 public final class NextMoves {
@@ -91,7 +93,31 @@ public final class NextMoves {
             }
         }
         moves.sort(Comparator.comparingDouble(m -> -m.gainJnd()));
-        return List.copyOf(moves.subList(0, Math.min(SHOWN, moves.size())));
+        return heard(recording, recipe, moves.subList(0, Math.min(SHOWN, moves.size())));
+    }
+
+    /** Those that a measurement of a render confirms: what is known of plain modes without listening is a little off, too. */
+    private static List<Move> heard(Side recording, ResonatorRecipe recipe, List<Move> moves) {
+        if (moves.isEmpty()) {
+            return List.of();
+        }
+        double now = fresh(recording, recipe);
+        double[] then = moves.parallelStream()
+                .mapToDouble(m -> fresh(recording, recipe.with(m.parameter().id(), m.to())))
+                .toArray();
+        return IntStream.range(0, then.length)
+                .filter(i -> then[i] < now)
+                .mapToObj(moves::get)
+                .toList();
+    }
+
+    private static double fresh(Side recording, ResonatorRecipe recipe) {
+        try {
+            return Listener.compare(recording, Matcher.rendered(Matcher.render(recipe, recording)))
+                    .totalJnd();
+        } catch (UnusableSound silent) {
+            return Hearing.MOST;
+        }
     }
 
     private static double total(Side recording, ResonatorRecipe recipe) {
