@@ -57,8 +57,8 @@ record Paths(double[] power, double background, double[] bark, double[] rise) {
             double then = meanPower((f + after - 5) * HOP, (f + after) * HOP);
             double fell = 10 * Math.log10((first + 1e-15) / (second + 1e-15));
             double falls = 10 * Math.log10((second + 1e-15) / (then + 1e-15));
-            double rest = meanPower((f + after) * HOP, power.length * HOP);
-            if (second > least + 1e-9 && Math.abs(fell) < 2 && falls > 15 && rest <= then + 1e-15) {
+            boolean fallen = second > least + 1e-9 && Math.abs(fell) < 2 && falls > 15;
+            if (fallen && meanPower((f + after) * HOP, power.length * HOP) <= then + 1e-15) {
                 return begun(f);
             }
         }

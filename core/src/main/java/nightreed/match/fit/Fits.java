@@ -196,7 +196,10 @@ public final class Fits {
         }
     }
 
-    /** Time that a second of a method takes to render, against that of the plainest. */
+    /**
+     * Time that a second of a method takes to render, against that of the plainest; for resonators, which begin so near that
+     * more renders gain little, what keeps their search as short as it was.
+     */
     private static double cost(Recipe recipe, double fs) {
         return switch (recipe.method()) {
             case "formant" -> 6;

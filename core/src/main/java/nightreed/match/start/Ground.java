@@ -181,7 +181,13 @@ final class Ground {
                 id + ".attack",
                 isHeld() || m.attackSeconds() != null,
                 isHeld() ? "measured rise" : "measured rise of the waveform");
-        say(id + ".decay", true, "course of the loudness");
+        for (String part : List.of(".decay", ".fallCurve", ".sustain")) {
+            say(id + part, true, "course of the loudness");
+        }
+        say(
+                id + ".release",
+                side.releaseSeconds() != null,
+                side.releaseSeconds() != null ? "fall after the key is let go" : "a usual one: no key is let go");
         double rise = isHeld() ? attack() : limited(attack(), 0.0003, 0.05);
         double[] every = side.loudSeconds();
         double[] loud = side.loudness();
