@@ -95,8 +95,7 @@ final class DampedSinusoids {
                 break;
             }
             terms.addAll(fresh);
-            terms = refinement.refine(terms);
-            terms = refinement.refine(terms);
+            terms = refinement.refine(terms, 2);
             terms = prune(terms, length, fs, search.floor());
         }
         return terms;
@@ -104,11 +103,7 @@ final class DampedSinusoids {
 
     private static List<DampedSinusoid> settled(
             SpectralRefinement refinement, PartialSearch search, List<DampedSinusoid> found) {
-        List<DampedSinusoid> terms = found;
-        for (int pass = 0; pass < 3; pass++) {
-            terms = refinement.refine(terms);
-        }
-        return prune(terms, refinement.length(), search.sampleRateHz(), search.floor());
+        return prune(refinement.refine(found, 3), refinement.length(), search.sampleRateHz(), search.floor());
     }
 
     /**

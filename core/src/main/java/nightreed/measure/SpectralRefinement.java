@@ -2,7 +2,9 @@ package nightreed.measure;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.DoubleUnaryOperator;
 import nightreed.dsp.Transforms;
 import org.ejml.data.ZMatrixRMaj;
@@ -30,6 +32,9 @@ final class SpectralRefinement {
 
     /** Part of the root mean square (-140 dB) below which what is left of a term is not worth its time. */
     private static final double NEGLIGIBLE = 1e-7;
+
+    /** Of its standard error that a term may move by in a round and count as settled. */
+    private static final double STILL = 0.02;
 
     /** Energy over noise (27 dB) from which a pair could be told from one. */
     private static final double LEAST_TO_SPLIT = 500;
@@ -89,6 +94,36 @@ final class SpectralRefinement {
      * fitted again without it: two terms that fall onto each other must not both be lost.
      */
     List<DampedSinusoid> refine(List<DampedSinusoid> terms) {
+        return refine(terms, Set.of());
+    }
+
+    /** Several rounds; a group that a round has left where it was is passed over in those that follow. */
+    List<DampedSinusoid> refine(List<DampedSinusoid> terms, int rounds) {
+        List<DampedSinusoid> all = terms;
+        Set<DampedSinusoid> still = Set.of();
+        for (int round = 0; round < rounds; round++) {
+            List<DampedSinusoid> next = refine(all, still);
+            still = still(all, next);
+            all = next;
+        }
+        return all;
+    }
+
+    /** Terms that have moved by next to nothing of their standard error. */
+    private static Set<DampedSinusoid> still(List<DampedSinusoid> before, List<DampedSinusoid> after) {
+        Set<DampedSinusoid> out = new HashSet<>();
+        for (DampedSinusoid t : after) {
+            double least = STILL * t.omegaSe();
+            if (before.stream()
+                    .anyMatch(
+                            b -> Math.abs(b.omega() - t.omega()) < least && Math.abs(b.alpha() - t.alpha()) < least)) {
+                out.add(t);
+            }
+        }
+        return out;
+    }
+
+    private List<DampedSinusoid> refine(List<DampedSinusoid> terms, Set<DampedSinusoid> still) {
         List<List<DampedSinusoid>> groups = groups(terms);
         List<DampedSinusoid> done = new ArrayList<>();
         for (int g = 0; g < groups.size(); g++) {
@@ -98,6 +133,10 @@ final class SpectralRefinement {
                 others.addAll(later);
             }
             List<DampedSinusoid> left = groups.get(g);
+            if (still.containsAll(left)) {
+                done.addAll(left);
+                continue;
+            }
             while (!left.isEmpty()) {
                 Fit fit = new Fit(left, others);
                 fit.run();
@@ -384,8 +423,8 @@ final class SpectralRefinement {
             ZMatrixRMaj a = new ZMatrixRMaj(m, m);
             ZMatrixRMaj b = new ZMatrixRMaj(m, 1);
             for (int i = 0; i < m; i++) {
-                for (int j = 0; j < m; j++) {
-                    setInner(a, i, j, d[i], d[j]);
+                for (int j = 0; j <= i; j++) {
+                    setInners(a, i, j, d[i], d[j]);
                 }
                 a.data[2 * (i * m + i)] *= 1 + 1e-12;
                 setInner(b, i, 0, d[i], target);
@@ -438,8 +477,8 @@ final class SpectralRefinement {
                 columns[m + i] = column(i);
             }
             for (int i = 0; i < 2 * m; i++) {
-                for (int j = 0; j < 2 * m; j++) {
-                    setInner(a, i, j, columns[i], columns[j]);
+                for (int j = 0; j <= i; j++) {
+                    setInners(a, i, j, columns[i], columns[j]);
                 }
             }
             return a;
@@ -527,6 +566,12 @@ final class SpectralRefinement {
             }
             return out;
         }
+    }
+
+    /** Puts the inner products of two interleaved vectors, one the conjugate of the other, at (row, col) and (col, row). */
+    private static void setInners(ZMatrixRMaj a, int row, int col, double[] u, double[] v) {
+        setInner(a, row, col, u, v);
+        a.set(/* row= */ col, /* col= */ row, a.getReal(row, col), -a.getImag(row, col));
     }
 
     /** Puts the inner product conj(u)·v of two interleaved vectors at (row, col). */

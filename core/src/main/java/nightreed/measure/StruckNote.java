@@ -104,7 +104,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             progress.report(0.9, "looking where a string's partials must be");
             for (int pass = 0; pass < 3; pass++) {
                 List<DampedSinusoid> more = foretold(refinement, fs, floor, terms, string);
-                boolean done = more.size() == terms.size();
+                boolean done = more.size() <= terms.size();
                 terms = more;
                 partials = account.of(terms);
                 StiffString again = StiffString.fit(partials);
@@ -173,11 +173,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         }
         kept.removeIf(t -> t.snr() <= 32 && fresh.stream().anyMatch(f -> Math.abs(f.omega() - t.omega()) < 24 / fs));
         kept.addAll(fresh);
-        List<DampedSinusoid> all = kept;
-        for (int pass = 0; pass < 4; pass++) {
-            all = refinement.refine(all);
-        }
-        return DampedSinusoids.prune(all, residual.length, fs, floor);
+        return DampedSinusoids.prune(refinement.refine(kept, 4), residual.length, fs, floor);
     }
 
     private static List<DampedSinusoid> moved(List<DampedSinusoid> terms, int by) {

@@ -1,7 +1,7 @@
 package nightreed.match.fit;
 
 import java.util.concurrent.CancellationException;
-import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 
 /**
  * What a search may spend: renders, counted so that the same search takes the same way on every machine, and time, if there
@@ -12,7 +12,7 @@ final class Budget {
     private final long endNanos;
     private final Runnable check;
     private final Thread owner = Thread.currentThread();
-    private final AtomicInteger used = new AtomicInteger();
+    private final AtomicLong used = new AtomicLong(); // thousandths, which add up to the same in any order
 
     /**
      * @param seconds from now on; infinite for no limit
@@ -30,18 +30,24 @@ final class Budget {
         return new Budget(Integer.MAX_VALUE, Double.POSITIVE_INFINITY, check);
     }
 
-    void spend(int n) {
+    /** @param n renders, also parts of one: a short sound costs less */
+    void spend(double n) {
         if (Thread.currentThread() == owner) { // progress is told by one thread, as ever
             check.run();
         }
-        used.addAndGet(n);
+        used.addAndGet(Math.round(1000 * n));
     }
 
     boolean spent() {
-        return used.get() >= renders || endNanos != Long.MAX_VALUE && System.nanoTime() > endNanos;
+        return used.get() >= 1000L * renders || late();
+    }
+
+    /** Whether the time is over: then what is under way is left, too. */
+    boolean late() {
+        return endNanos != Long.MAX_VALUE && System.nanoTime() > endNanos;
     }
 
     double share() {
-        return Math.min(1, (double) used.get() / Math.max(1, renders));
+        return Math.min(1, used.get() / (1000.0 * Math.max(1, renders)));
     }
 }

@@ -35,6 +35,20 @@ public final class Fits {
     /** Seconds after the onset that are listened to. */
     private static final double HEARD_SECONDS = 4;
 
+    /** The same as long as a search looks far around: what comes later is much like it, and costs as much again. */
+    private static final double BRIEFLY_SECONDS = 1.5;
+
+    /** Starting values of which a search goes on. */
+    private static final int TRIED = 3;
+
+    /** What the quick ear finds so little further may be as near when it is measured. */
+    private static final double AS_NEAR = 1.1;
+
+    /** Of the time for a fit, what its last listening is given [s], [share]. */
+    private static final double MOST_FOR_LAST = 0.9;
+
+    private static final double SHARE_FOR_LAST = 0.4;
+
     private Fits() {}
 
     /**
@@ -43,7 +57,9 @@ public final class Fits {
      */
     public static Fitted of(String method, Side recording, Plan plan, Progress progress) throws UnusableSound {
         long start = System.nanoTime();
-        Judged found = search(starts(method, recording, plan, progress), recording, plan, progress);
+        List<Recipe> starts = starts(method, recording, plan, progress);
+        double gone = (System.nanoTime() - start) / 1e9;
+        Judged found = search(starts, recording, plan.within(plan.seconds() - gone), progress);
         Clip imitation = Matcher.render(found.recipe, recording);
         Comparison comparison = found.comparison != null
                 ? found.comparison
@@ -114,31 +130,43 @@ public final class Fits {
         Progress search = progress.part(0.05, 0.9);
         Budget budget = new Budget(
                 renders,
-                plan.seconds(),
+                plan.seconds() - Math.min(MOST_FOR_LAST, plan.seconds() * SHARE_FOR_LAST),
                 () -> search.report(shared.get() == null ? 0 : shared.get().share(), "trying values"));
         shared.set(budget);
         OneNote note = new OneNote(ear);
-        Polish polish = new Polish(note, budget, search, plan.machine());
-        List<Point> points = new ArrayList<>(polish.at(starts));
-        Point first = points.get(0);
+        Polish fine = new Polish(note, budget, search, plan.machine());
+        Polish rough = fine;
+        if (isOpen(starts.get(0))) {
+            QuickEar brief = new QuickEar(recording, BRIEFLY_SECONDS);
+            double share = Math.max(brief.seconds() / ear.seconds(), affordable / MOST_RENDERS);
+            rough = new Polish(new OneNote(brief, null, share), budget, search, plan.machine());
+        }
+        List<Point> points = new ArrayList<>(rough.at(starts));
+        Recipe first = points.get(0).recipe();
         points.sort(Comparator.comparingDouble(Point::total));
-        List<Point> tried = new ArrayList<>(points.subList(0, Math.min(3, points.size())).parallelStream()
-                .map(p -> prepared(polish, note, p, plan))
+        List<Point> tried = new ArrayList<>(points.subList(0, Math.min(TRIED, points.size())).parallelStream()
+                .map(p -> prepared(fine, note, p.recipe(), plan))
                 .toList());
-        Point start = Polish.best(tried);
-        tried.replaceAll(p -> polish.run(
-                p, Moves.anchors(p.recipe()), stages(p.recipe(), plan).get(0), 4));
+        List<Recipe> met = new ArrayList<>(List.of(first));
+        tried.replaceAll(p ->
+                fine.run(p, Moves.anchors(p.recipe()), stages(p.recipe(), plan).get(0), 4));
         Point best = Polish.best(tried);
         List<List<String>> stages = stages(best.recipe(), plan);
-        Leaps leaps = new Leaps(polish, stages.get(0));
+        Leaps leaps = new Leaps(rough, stages.get(0));
         for (List<String> stage : stages) {
             if (isOpen(best.recipe()) && !budget.spent()) {
-                best = leaps.from(best);
+                Point leapt = fine.at(leaps.from(rough.at(best.recipe())).recipe());
+                best = leapt.total() < best.total() ? leapt : best;
             }
-            best = polish.run(best, Moves.anchors(best.recipe()), stage, 12);
+            Point before = best;
+            best = fine.run(best, Moves.anchors(best.recipe()), stage, 12);
+            if (before.total() < AS_NEAR * best.total() && !budget.late()) {
+                met.add(before.recipe());
+            }
         }
+        met.add(best.recipe());
         progress.report(0.9, "listening");
-        return nearest(recording, new LinkedHashSet<>(List.of(first, start, best)));
+        return nearest(new LinkedHashSet<>(met), note, plan);
     }
 
     /** Whether its values are so few, and so little known, that leaps are worth their renders. */
@@ -146,12 +174,17 @@ public final class Fits {
         return !(recipe instanceof ResonatorRecipe || recipe instanceof FormantRecipe);
     }
 
-    /** What no walk along slopes finds, tried out. */
-    private static Point prepared(Polish polish, OneNote note, Point p, Plan plan) {
-        if (p.recipe() instanceof FormantRecipe f) {
-            return Bands.levelled(polish, note, p, f);
+    /** What no walk along slopes finds, tried out, and as loud as the recording. */
+    private static Point prepared(Polish polish, OneNote note, Recipe recipe, Plan plan) {
+        Point loud = polish.at(asLoud(recipe, note.recording(), plan));
+        if (loud.recipe() instanceof FormantRecipe f) {
+            return Bands.levelled(polish, note, loud, f);
         }
-        return p.recipe() instanceof FmRecipe r ? FmPhases.turned(polish, p, r, plan.locked()) : p;
+        return loud.recipe() instanceof FmRecipe r ? FmPhases.turned(polish, loud, r, plan.locked()) : loud;
+    }
+
+    private static Recipe asLoud(Recipe recipe, Side recording, Plan plan) {
+        return plan.locked().contains("level") ? recipe : Starts.levelled(recipe, recording);
     }
 
     private static List<List<String>> stages(Recipe recipe, Plan plan) {
@@ -164,9 +197,9 @@ public final class Fits {
      * Of several recipes the one that a fresh measurement finds nearest; what the quick ear says counts as much. None that is
      * measured to be further than the first.
      */
-    private static Judged nearest(Side recording, Collection<Point> points) {
+    private static Judged nearest(Collection<Recipe> recipes, OneNote note, Plan plan) {
         List<Judged> judged =
-                points.parallelStream().map(p -> judged(recording, p)).toList();
+                recipes.parallelStream().map(r -> judged(r, note, plan)).toList();
         double first = judged.get(0).measured();
         return judged.stream()
                 .filter(j -> j.measured() <= first)
@@ -185,14 +218,15 @@ public final class Fits {
         }
     }
 
-    private static Judged judged(Side recording, Point p) {
-        Recipe r = p.recipe();
+    private static Judged judged(Recipe r, OneNote note, Plan plan) {
+        double quick = QuickEar.total(note.differences(r));
         try {
-            Comparison c = Listener.compare(recording, Matcher.rendered(Matcher.render(r, recording)));
-            Recipe levelled = r.with("level", r.levelDb() + Math.max(-24, Math.min(24, c.gainDb())));
-            return new Judged(levelled, c.louder(levelled.levelDb() - r.levelDb()), p.total());
+            Comparison c = Listener.compare(note.recording(), Matcher.rendered(Matcher.render(r, note.recording())));
+            double by = plan.locked().contains("level") ? 0 : Math.max(-24, Math.min(24, c.gainDb()));
+            Recipe levelled = r.with("level", r.levelDb() + by);
+            return new Judged(levelled, c.louder(levelled.levelDb() - r.levelDb()), quick);
         } catch (UnusableSound silent) {
-            return new Judged(r, null, p.total());
+            return new Judged(r, null, quick);
         }
     }
 

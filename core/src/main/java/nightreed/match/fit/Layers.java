@@ -75,7 +75,7 @@ public final class Layers {
             return one;
         }
         // the first gives way to the second
-        Polish polish = new Polish(new OneNote(ear, alone(second.recipe())), budget, progress, machine);
+        Polish polish = new Polish(new OneNote(ear, alone(second.recipe()), 1), budget, progress, machine);
         Recipe r = first.recipe();
         List<String> stage = Moves.stages(r).get(Moves.stages(r).size() - 1);
         Point together = polish.run(polish.at(r), Moves.anchors(r), stage, 4);
@@ -91,12 +91,13 @@ public final class Layers {
 
     /** The best of a method beside what is there; null if it has nothing to begin with. */
     private Point under(String method, Clip base) {
-        OneNote note = new OneNote(ear, base);
+        OneNote note = new OneNote(ear, base, 1);
         Polish polish = new Polish(note, budget, progress, machine);
         List<Recipe> starts = new ArrayList<>();
         try {
             for (Recipe r : Starts.several(method, recording)) {
-                starts.add(r.with("level", r.levelDb() - 15));
+                Recipe asLoud = Starts.levelled(r, recording);
+                starts.add(asLoud.with("level", asLoud.levelDb() - 15));
             }
         } catch (UnusableSound nothing) {
             return null;

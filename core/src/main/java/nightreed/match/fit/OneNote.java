@@ -9,15 +9,20 @@ import nightreed.voice.Renderer;
 final class OneNote implements Trial {
     private final QuickEar ear;
     private final Clip backing;
+    private final double cost;
 
     OneNote(QuickEar ear) {
-        this(ear, null);
+        this(ear, null, 1);
     }
 
-    /** @param backing what sounds beside the recipe, from the onset on; null for nothing */
-    OneNote(QuickEar ear, Clip backing) {
+    /**
+     * @param backing what sounds beside the recipe, from the onset on; null for nothing
+     * @param cost    of an answer, in renders of the whole note
+     */
+    OneNote(QuickEar ear, Clip backing, double cost) {
         this.ear = ear;
         this.backing = backing;
+        this.cost = cost;
     }
 
     /** The recipe by itself from the onset on. */
@@ -42,8 +47,8 @@ final class OneNote implements Trial {
     }
 
     @Override
-    public int notes() {
-        return 1;
+    public double cost() {
+        return cost;
     }
 
     private Clip backed(Clip own) {

@@ -50,17 +50,19 @@ final class Polish {
     record Point(Recipe recipe, double[] differences, double total) {}
 
     Point at(Recipe recipe) {
-        budget.spend(trial.notes());
+        budget.spend(trial.cost());
         Recipe playable = machine.limited(recipe);
         double[] d = trial.differences(playable);
         return new Point(playable, d, QuickEar.total(d));
     }
 
-    /** All of them, on all cores. */
+    /** All of them, on all cores; of those that time is too short for only the first. */
     List<Point> at(List<? extends Recipe> recipes) {
-        Point[] out = new Point[recipes.size()];
-        IntStream.range(0, out.length).parallel().forEach(i -> out[i] = at(recipes.get(i)));
-        return Arrays.asList(out);
+        return IntStream.range(0, recipes.size())
+                .parallel()
+                .filter(i -> i == 0 || !budget.late())
+                .mapToObj(i -> at(recipes.get(i)))
+                .toList();
     }
 
     static Point best(List<Point> points) {
@@ -110,6 +112,9 @@ final class Polish {
             axes = axes(now.recipe, look && measured % ALL_AGAIN == 0 ? ids : heard);
             if (look) {
                 slopes = slopes(now, anchors, axes);
+                if (budget.late()) {
+                    return now; // not all of them may be there
+                }
                 measured++;
                 fresh = true;
                 boolean[] some = heard(slopes);
@@ -229,10 +234,10 @@ final class Polish {
         return out;
     }
 
-    /** Change of every difference as a value goes by its large step [axis][difference]. */
+    /** Change of every difference as a value goes by its large step [axis][difference]; null where time was too short. */
     double[][] slopes(Point now, Map<String, Anchor> anchors, List<Axis> axes) {
         double[][] out = new double[axes.size()][];
-        IntStream.range(0, out.length).parallel().forEach(i -> {
+        IntStream.range(0, out.length).parallel().filter(i -> !budget.late()).forEach(i -> {
             Axis a = axes.get(i);
             double[] moved = anchored(at(unlessItTouches(now.recipe, a, a.small)), anchors)
                     .differences();

@@ -72,7 +72,7 @@ final class SeveralNotes implements Trial {
     }
 
     @Override
-    public int notes() {
+    public double cost() {
         return notes.size();
     }
 }

@@ -7,6 +7,6 @@ interface Trial {
     /** Differences in JND times the root of their weight; as many for every recipe. */
     double[] differences(Recipe recipe);
 
-    /** How many notes are played for one answer. */
-    int notes();
+    /** What one answer costs, in renders of one whole note. */
+    double cost();
 }

@@ -36,9 +36,10 @@ final class FmStart {
         }
         if (out.size() < most) {
             Frames frames = Frames.of(g.side());
-            for (Course c : new FmFrames(frames).pairs(g.lines(), g.f0(), most - out.size())) {
-                out.add(recipe(g, pairs(g, frames, c)));
-            }
+            out.addAll(new FmFrames(frames)
+                    .pairs(g.lines(), g.f0(), most - out.size()).parallelStream()
+                            .map(c -> recipe(g, pairs(g, frames, c)))
+                            .toList());
         }
         return out;
     }

@@ -1,6 +1,7 @@
 package nightreed.match.start;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -30,7 +31,7 @@ final class Ground {
 
     private final Side side;
     private final Measurement m;
-    private final List<Origin> origins = new ArrayList<>();
+    private final List<Origin> origins = Collections.synchronizedList(new ArrayList<>());
     private final List<Line> lines = new ArrayList<>();
 
     /**

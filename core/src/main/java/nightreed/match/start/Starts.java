@@ -1,12 +1,10 @@
 package nightreed.match.start;
 
-import java.util.ArrayList;
 import java.util.List;
 import nightreed.match.Side;
 import nightreed.match.start.Start.Origin;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
-import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.UnusableSound;
 import nightreed.voice.Renderer;
 
@@ -54,29 +52,25 @@ public final class Starts {
     }
 
     /**
-     * Several recipes of a method to begin a search with, the likeliest first.
+     * Several recipes of a method to begin a search with, the likeliest first; how loud they are is left to
+     * {@link #levelled}.
      *
      * @throws UnusableSound if the recording gives nothing to build on
      */
     public static List<Recipe> several(String method, Side recording) throws UnusableSound {
-        List<? extends Recipe> all = switch (method) {
-            case "fm" -> FmStart.several(new Ground(recording), 10);
-            case "ring" -> RingStart.several(new Ground(recording), 10);
-            case "formant" -> FormantStart.several(new Ground(recording, false));
-            case "string" -> StringStart.several(new Ground(recording));
-            case "subtractive" -> SubtractiveStart.several(new Ground(recording));
-            case "resonators" -> ResonatorStart.several(recording);
+        return switch (method) {
+            case "fm" -> List.copyOf(FmStart.several(new Ground(recording), 10));
+            case "ring" -> List.copyOf(RingStart.several(new Ground(recording), 10));
+            case "formant" -> List.copyOf(FormantStart.several(new Ground(recording, false)));
+            case "string" -> List.copyOf(StringStart.several(new Ground(recording)));
+            case "subtractive" -> List.copyOf(SubtractiveStart.several(new Ground(recording)));
+            case "resonators" -> List.copyOf(ResonatorStart.several(recording));
             default -> List.of(of(method, recording).recipe());
         };
-        List<Recipe> out = new ArrayList<>();
-        for (Recipe r : all) {
-            out.add(r instanceof ResonatorRecipe ? r : levelled(r, recording));
-        }
-        return out;
     }
 
     /** With the level that makes it as loud as the recording, on its own key. */
-    private static Recipe levelled(Recipe recipe, Side recording) {
+    public static Recipe levelled(Recipe recipe, Side recording) {
         Measurement m = recording.measurement();
         double fs = m.sampleRateHz();
         double[] x = recording.clip().mixed();
