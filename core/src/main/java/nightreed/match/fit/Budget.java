@@ -42,6 +42,10 @@ final class Budget {
         return used.get() >= 1000L * renders || late();
     }
 
+    int renders() {
+        return renders;
+    }
+
     /** Whether the time is over: then what is under way is left, too. */
     boolean late() {
         return endNanos != Long.MAX_VALUE && System.nanoTime() > endNanos;

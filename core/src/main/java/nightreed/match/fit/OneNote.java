@@ -32,6 +32,11 @@ final class OneNote implements Trial {
                 recipe, 0, r.keySeconds(), ear.seconds(), r.measurement().sampleRateHz());
     }
 
+    /** Time after the onset that is rendered [s]. */
+    double seconds() {
+        return ear.seconds();
+    }
+
     Side recording() {
         return ear.recording();
     }

@@ -46,6 +46,11 @@ final class Polish {
         this.machine = machine;
     }
 
+    /** What one answer costs, in renders of one whole note. */
+    double cost() {
+        return trial.cost();
+    }
+
     /** A recipe and how it sounds. */
     record Point(Recipe recipe, double[] differences, double total) {}
 

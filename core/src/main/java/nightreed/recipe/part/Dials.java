@@ -30,23 +30,33 @@ public final class Dials {
         private final RecordComponent[] components;
         private final Dial[] dials;
         private final Part[] parts;
+        private final String[] ids; // of its values, within it
+        private final List<List<String>> choices;
         private final Constructor<?> constructor;
 
         Shape(Class<?> type) {
             components = type.getRecordComponents();
             dials = new Dial[components.length];
             parts = new Part[components.length];
+            ids = new String[components.length];
+            choices = new ArrayList<>();
             Class<?>[] types = new Class<?>[components.length];
             for (int i = 0; i < components.length; i++) {
                 dials[i] = components[i].getAnnotation(Dial.class);
                 parts[i] = components[i].getAnnotation(Part.class);
                 types[i] = components[i].getType();
+                ids[i] = dials[i] == null ? "" : id(components[i], dials[i]);
+                choices.add(types[i].isEnum() || types[i] == boolean.class ? Dials.choices(types[i]) : List.of());
             }
             try {
                 constructor = type.getDeclaredConstructor(types);
             } catch (NoSuchMethodException e) {
                 throw new IllegalArgumentException(type + " is not a record", e);
             }
+        }
+
+        private static String id(RecordComponent c, Dial d) {
+            return d.id().isEmpty() ? c.getName().replaceFirst("(Seconds|Hz|Db|Cents|Ms|Rad|Octaves)$", "") : d.id();
         }
 
         Object get(Object record, int i) {
@@ -93,13 +103,22 @@ public final class Dials {
             return a.isEmpty() || b.isEmpty() ? a + b : a + between + b;
         }
 
-        Parameter parameter(RecordComponent c, Dial d) {
-            String own =
-                    d.id().isEmpty() ? c.getName().replaceFirst("(Seconds|Hz|Db|Cents|Ms|Rad|Octaves)$", "") : d.id();
-            boolean choice = c.getType().isEnum() || c.getType() == boolean.class;
-            List<String> choices = choice ? choices(c.getType()) : List.of();
+        /** Whether a value of that id can lie here. */
+        boolean mayHold(String valueId) {
+            return id.isEmpty() || valueId.startsWith(id) && valueId.startsWith(".", id.length());
+        }
+
+        String id(Shape s, int i) {
+            return joined(id, ".", s.ids[i]);
+        }
+
+        Parameter parameter(Shape s, int i) {
+            RecordComponent c = s.components[i];
+            Dial d = s.dials[i];
+            List<String> choices = s.choices.get(i);
+            boolean choice = !choices.isEmpty();
             return new Parameter(
-                    joined(id, ".", own),
+                    id(s, i),
                     d.group() == Parameter.Group.INHERITED ? group : d.group(),
                     joined(name, " ", d.name()),
                     d.unit(),
@@ -161,7 +180,7 @@ public final class Dials {
     }
 
     private static Parameter parameter(Object record, Place at, Shape s, int i) {
-        Parameter p = at.parameter(s.components[i], s.dials[i]);
+        Parameter p = at.parameter(s, i);
         return record instanceof Refined r ? r.refined(s.components[i].getName(), p) : p;
     }
 
@@ -183,13 +202,14 @@ public final class Dials {
                 continue;
             }
             if (s.dials[i] != null) {
-                Parameter p = parameter(record, at, s, i);
-                if (p.id().equals(id)) {
-                    return s.with(record, i, typed(s.components[i].getType(), p.clamp(value)));
+                if (at.id(s, i).equals(id)) {
+                    double held = parameter(record, at, s, i).clamp(value);
+                    return s.with(record, i, typed(s.components[i].getType(), held));
                 }
             } else if (v instanceof List<?> list) {
                 for (int k = 0; k < list.size(); k++) {
-                    Object moved = change(list.get(k), at.into(s.parts[i], k + 1), id, value);
+                    Place there = at.into(s.parts[i], k + 1);
+                    Object moved = there.mayHold(id) ? change(list.get(k), there, id, value) : null;
                     if (moved != null) {
                         List<Object> all = new ArrayList<>(list);
                         all.set(k, moved);
@@ -197,7 +217,8 @@ public final class Dials {
                     }
                 }
             } else {
-                Object moved = change(v, at.into(s.parts[i], 0), id, value);
+                Place there = at.into(s.parts[i], 0);
+                Object moved = there.mayHold(id) ? change(v, there, id, value) : null;
                 if (moved != null) {
                     return s.with(record, i, moved);
                 }
