@@ -10,11 +10,15 @@ import nightreed.recipe.FormantRecipe.Bank;
 import nightreed.recipe.Mode;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
 
 /** Which values of a method a search moves, in which order, and which of them it believes. */
 final class Moves {
+    /** Of a comparison, each of which counts as much. */
+    private static final double ASPECTS = 7;
+
     private Moves() {}
 
     /** Values that are moved together, stage by stage; at least one stage. */
@@ -88,7 +92,10 @@ final class Moves {
         }
     }
 
-    /** Levels and decays of modes are measured far better than a short look at a mixture could tell. */
+    /**
+     * Levels and decays of modes are measured far better than a short look at a mixture could tell; and so is the breath of a
+     * held note, between whose harmonics the look sees nothing.
+     */
     static Map<String, Anchor> anchors(Recipe recipe) {
         Map<String, Anchor> out = new LinkedHashMap<>();
         if (recipe instanceof ResonatorRecipe r) {
@@ -101,11 +108,16 @@ final class Moves {
             }
             for (int i = 0; i < weight.length; i++) {
                 Mode m = r.modes().get(i);
-                double w = Math.sqrt(weight[i] / weights / 7);
+                double w = Math.sqrt(weight[i] / weights / ASPECTS);
                 String id = "mode." + (i + 1) + ".";
                 out.put(id + "level", new Anchor(m.levelDb(), false, Hearing.USUAL.levelDb(), w));
                 out.put(id + "t60", new Anchor(m.t60Seconds(), true, Math.log(Hearing.USUAL.decayLonger()), w));
             }
+        }
+        if (recipe instanceof SubtractiveRecipe s && s.breath() != null) {
+            out.put(
+                    "breath.level",
+                    new Anchor(s.breath().levelDb(), false, Hearing.USUAL.noiseDb(), Math.sqrt(1.0 / ASPECTS)));
         }
         return out;
     }
