@@ -18,6 +18,9 @@ import nightreed.sound.UnusableSound;
 
 /** Fits any method to a recording: starting values, a search from several of them, and a polish of all values at once. */
 public final class Fits {
+    /** Measured distance over that of the quick ear up to which the two agree. */
+    private static final double AGREED = 1.3;
+
     private Fits() {}
 
     /**
@@ -31,7 +34,7 @@ public final class Fits {
         Search search = new Search(recording, plan.within(plan.seconds() - gone), starts, progress.part(0.05, 0.9));
         List<Recipe> met = search.found();
         progress.report(0.9, "listening");
-        Judged found = nearest(new LinkedHashSet<>(met), search.note(), plan);
+        Judged found = nearest(List.copyOf(new LinkedHashSet<>(met)), search.note(), plan);
         Clip imitation = Matcher.render(found.recipe, recording);
         Comparison comparison = found.comparison != null
                 ? found.comparison
@@ -94,16 +97,23 @@ public final class Fits {
 
     /**
      * Of several recipes the one that a fresh measurement finds nearest; what the quick ear says counts as much. None that is
-     * measured to be further than the first.
+     * measured to be further than the first. More than two are measured only where the ears do not agree about the second.
      */
-    private static Judged nearest(Collection<Recipe> recipes, OneNote note, Plan plan) {
-        List<Judged> judged =
-                recipes.parallelStream().map(r -> judged(r, note, plan)).toList();
+    private static Judged nearest(List<Recipe> recipes, OneNote note, Plan plan) {
+        List<Judged> judged = new ArrayList<>(judged(recipes.subList(0, Math.min(2, recipes.size())), note, plan));
+        Judged last = judged.get(judged.size() - 1);
+        if (last.measured() > Math.max(1, AGREED * last.quick) && plan.seconds() > 1e6) {
+            judged.addAll(judged(recipes.subList(judged.size(), recipes.size()), note, plan));
+        }
         double first = judged.get(0).measured();
         return judged.stream()
                 .filter(j -> j.measured() <= first)
                 .min(Comparator.comparingDouble(j -> j.measured() + j.quick))
                 .orElseThrow();
+    }
+
+    private static List<Judged> judged(List<Recipe> recipes, OneNote note, Plan plan) {
+        return recipes.parallelStream().map(r -> judged(r, note, plan)).toList();
     }
 
     /**

@@ -10,6 +10,7 @@ import nightreed.recipe.FormantRecipe.Bank;
 import nightreed.recipe.Mode;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.StringRecipe;
 import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
@@ -93,8 +94,8 @@ final class Moves {
     }
 
     /**
-     * Levels and decays of modes are measured far better than a short look at a mixture could tell; and so is the breath of a
-     * held note, between whose harmonics the look sees nothing.
+     * Levels and decays of modes are measured far better than a short look at a mixture could tell; and so are the breath of a
+     * held note, between whose harmonics the look sees nothing, and how long the noise of a strike is heard under the partials.
      */
     static Map<String, Anchor> anchors(Recipe recipe) {
         Map<String, Anchor> out = new LinkedHashMap<>();
@@ -114,6 +115,16 @@ final class Moves {
                 out.put(id + "t60", new Anchor(m.t60Seconds(), true, Math.log(Hearing.USUAL.decayLonger()), w));
             }
         }
+        recipe.settings().stream()
+                .filter(s -> s.parameter().id().equals("noise.t60"))
+                .filter(s -> !(recipe instanceof ResonatorRecipe || recipe instanceof StringRecipe))
+                .forEach(s -> out.put(
+                        "noise.t60",
+                        new Anchor(
+                                s.value(),
+                                true,
+                                Math.log(Hearing.USUAL.decayLonger()),
+                                0.5 * Math.sqrt(1.0 / ASPECTS))));
         if (recipe instanceof SubtractiveRecipe s && s.breath() != null) {
             out.put(
                     "breath.level",

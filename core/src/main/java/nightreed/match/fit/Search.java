@@ -25,7 +25,7 @@ final class Search {
     private static final double SOUND_SECONDS = 1600;
 
     /** Renders of a search, also of the shortest sounds: listening takes its time as well. */
-    private static final int MOST_RENDERS = 900;
+    private static final int MOST_RENDERS = 1800;
 
     /** Seconds after the onset that are listened to. */
     private static final double HEARD_SECONDS = 4;
@@ -37,10 +37,10 @@ final class Search {
     private static final double MOMENT_SECONDS = 0.5;
 
     /** Part of a render's cost that a shorter one has as well. */
-    private static final double LEAST_COST = 0.3;
+    private static final double LEAST_COST = 0.15;
 
     /** Starts that are walked from, as many as this share of what may be spent is enough for; a third of them goes on. */
-    private static final double SCOUTS_SHARE = 0.35;
+    private static final double SCOUTS_SHARE = 0.25;
 
     private static final int FEWEST_SCOUTS = 4;
     private static final int MOST_SCOUTS = 24;
@@ -56,9 +56,6 @@ final class Search {
     /** Starting values of which a search goes on where there are few. */
     private static final int TRIED = 3;
 
-    /** What the quick ear finds so little further may be as near when it is measured. */
-    private static final double AS_NEAR = 1.1;
-
     /** Of the time for a fit, what its last listening is given [s], [share]. */
     private static final double MOST_FOR_LAST = 0.9;
 
@@ -68,6 +65,7 @@ final class Search {
     private final Plan plan;
     private final Side recording;
     private final OneNote note;
+    private final List<Recipe> others = new ArrayList<>(); // that came far and were left
     private final Budget budget;
     private final Polish whole;
     private final Polish brief;
@@ -92,10 +90,9 @@ final class Search {
         note = new OneNote(ear);
         whole = new Polish(note, budget, progress, plan.machine());
         if (isOpen()) {
-            boolean held = recording.measurement().held() != null; // its beginning says little of it
             double least = LEAST_COST * affordable / MOST_RENDERS;
             brief = listening(BRIEFLY_SECONDS, least, progress);
-            moment = held ? brief : listening(MOMENT_SECONDS, least, progress);
+            moment = listening(MOMENT_SECONDS, least, progress);
         } else {
             brief = whole;
             moment = whole;
@@ -119,29 +116,39 @@ final class Search {
         return !(recipe instanceof ResonatorRecipe || recipe instanceof FormantRecipe);
     }
 
-    /** The first start, and what was found, the nearest last. */
+    /** Its beginning says little of a held note. */
+    private boolean isHeld() {
+        return recording.measurement().held() != null;
+    }
+
+    /** The first start, what was found, and what was met on the way to it. */
     List<Recipe> found() {
-        List<Recipe> met = new ArrayList<>(List.of(starts.get(0)));
-        Point best = isOpen() ? whole.at(asLoud(scouted())) : nearest();
+        List<Recipe> met = new ArrayList<>();
+        boolean scouts = isOpen() && !plan.onward() && !isHeld();
+        Point best = scouts ? whole.at(asLoud(scouted())) : nearest();
         for (List<String> stage : stages(best.recipe())) {
+            if (isOpen() && !scouts && !budget.spent()) {
+                Point leapt = whole.at(new Leaps(brief, main(best.recipe()))
+                        .from(brief.at(best.recipe()))
+                        .recipe());
+                best = leapt.total() < best.total() ? leapt : best;
+            }
             Point before = best;
             best = whole.run(best, Moves.anchors(best.recipe()), stage, 12);
-            if (before.total() < AS_NEAR * best.total() && !budget.late()) {
-                met.add(before.recipe());
-            }
+            met.add(before.recipe());
         }
-        met.add(best.recipe());
+        met.addAll(others);
+        met.add(0, best.recipe());
+        met.add(0, starts.get(0));
         return met;
     }
 
-    /** Of a few starts, each walked from a little way. */
+    /** Of the nearest few of the starts, each walked from a little way. */
     private Point nearest() {
-        List<Point> points = sorted(whole.at(starts));
-        List<Point> tried = new ArrayList<>(points.subList(0, Math.min(TRIED, points.size())).parallelStream()
+        return Polish.best(first(TRIED, sorted(brief.at(starts))).parallelStream()
                 .map(p -> levelled(whole.at(asLoud(p.recipe()))))
+                .map(p -> whole.run(p, Moves.anchors(p.recipe()), main(p.recipe()), 4))
                 .toList());
-        tried.replaceAll(p -> whole.run(p, Moves.anchors(p.recipe()), main(p.recipe()), 4));
-        return Polish.best(tried);
     }
 
     /** What no walk along slopes finds. */
@@ -151,12 +158,10 @@ final class Search {
 
     /** Of many starts, the nearest by the brief ear after walks from the likeliest of them. */
     private Recipe scouted() {
-        if (plan.onward()) {
-            return starts.get(0);
-        }
         List<Point> out = first(scouts(), apart(sorted(moment.at(starts))));
         out = first(Math.max(2, out.size() / THIRD), walked(moment, out, SCOUT_ROUNDS));
         out = first(2, walked(moment, out.parallelStream().map(this::turned).toList(), SCOUT_ROUNDS));
+        out.forEach(p -> others.add(asLoud(p.recipe())));
         Point near = walked(brief, out.stream().map(p -> brief.at(p.recipe())).toList(), 4)
                 .get(0);
         while (budget.share() < LEAPS_UNTIL && !budget.late()) {
