@@ -132,6 +132,30 @@ class DampedSinusoidsTest {
     }
 
     @Test
+    void groupsThatStandStillArePassedOverWithoutLoss() {
+        double[] y = Tones.noisy(
+                Tones.struck(FS, 0, 1, new P(0.4, 700, 0.8, 0), new P(0.2, 703, 0.5, 1), new P(0.3, 1900, 0.3, 2)),
+                1e-3,
+                7);
+        SpectralRefinement refinement = new SpectralRefinement(y, new Transforms());
+        List<DampedSinusoid> begun = find(y).stream()
+                .map(t -> DampedSinusoid.candidate(t.omega() + 1e-5, 1.1 * t.alpha(), 1e6))
+                .toList();
+        List<DampedSinusoid> each = begun;
+        for (int round = 0; round < 6; round++) {
+            each = refinement.refine(each);
+        }
+        List<DampedSinusoid> together = refinement.refine(begun, 6);
+        assertThat(together).hasSameSizeAs(each);
+        for (int i = 0; i < each.size(); i++) {
+            assertThat(together.get(i).omega())
+                    .isCloseTo(each.get(i).omega(), within(0.1 * each.get(i).omegaSe()));
+            assertThat(together.get(i).alpha())
+                    .isCloseTo(each.get(i).alpha(), within(0.1 * each.get(i).omegaSe()));
+        }
+    }
+
+    @Test
     void noiseFloorReadsTheVarianceOfWhiteNoise() {
         NoiseFloor floor = NoiseFloor.of(Tones.noisy(new double[24_000], 0.02, 6), 0, 24_000, FS);
         for (double hz : new double[] {300, 1000, 5000, 15_000}) {

@@ -21,6 +21,9 @@ public final class Fits {
     /** Measured distance over that of the quick ear up to which the two agree. */
     private static final double AGREED = 1.3;
 
+    /** A change of the level by less leaves everything else as it was measured [dB]. */
+    private static final double LOUDER_DB = 0.02;
+
     private Fits() {}
 
     /**
@@ -36,7 +39,7 @@ public final class Fits {
         progress.report(0.9, "listening");
         Judged found = nearest(List.copyOf(new LinkedHashSet<>(met)), search.note(), plan);
         Clip imitation = Matcher.render(found.recipe, recording);
-        Comparison comparison = found.comparison != null
+        Comparison comparison = found.asMeasured || found.comparison != null && plan.seconds() < 1e6
                 ? found.comparison
                 : Listener.compare(recording, Matcher.rendered(imitation)); // says what is wrong with it
         return new Fitted(found.recipe, imitation, comparison, (System.nanoTime() - start) / 1e9);
@@ -120,8 +123,9 @@ public final class Fits {
      * A recipe as loud as the recording, and its distance by both ears [JND].
      *
      * @param comparison from a fresh measurement; null if there is nothing to be measured
+     * @param asMeasured whether the recipe is that which was measured, and no louder or softer
      */
-    private record Judged(Recipe recipe, Comparison comparison, double quick) {
+    private record Judged(Recipe recipe, Comparison comparison, double quick, boolean asMeasured) {
         double measured() {
             return comparison == null ? Hearing.MOST : comparison.totalJnd();
         }
@@ -133,9 +137,10 @@ public final class Fits {
             Comparison c = Listener.compare(note.recording(), Matcher.rendered(Matcher.render(r, note.recording())));
             double by = plan.locked().contains("level") ? 0 : Math.max(-24, Math.min(24, c.gainDb()));
             Recipe levelled = r.with("level", r.levelDb() + by);
-            return new Judged(levelled, c.louder(levelled.levelDb() - r.levelDb()), quick);
+            boolean asMeasured = Math.abs(by) < LOUDER_DB; // otherwise a ceiling may have been reached, or left
+            return new Judged(levelled, c.louder(levelled.levelDb() - r.levelDb()), quick, asMeasured);
         } catch (UnusableSound silent) {
-            return new Judged(r, null, quick);
+            return new Judged(r, null, quick, false);
         }
     }
 }

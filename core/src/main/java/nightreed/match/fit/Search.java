@@ -47,6 +47,9 @@ final class Search {
     private static final int THIRD = 3;
     private static final int SCOUT_ROUNDS = 2;
 
+    /** Of them, how many are kept in case the ears do not agree about the one that is followed. */
+    private static final int MOST_OTHERS = 3;
+
     /** Starts are the same if no value is further away on its ruler. */
     private static final double NEAR = 0.04;
 
@@ -160,9 +163,12 @@ final class Search {
     private Recipe scouted() {
         List<Point> out = first(scouts(), apart(sorted(moment.at(starts))));
         out = first(Math.max(2, out.size() / THIRD), walked(moment, out, SCOUT_ROUNDS));
-        out = first(2, walked(moment, out.parallelStream().map(this::turned).toList(), SCOUT_ROUNDS));
-        out.forEach(p -> others.add(asLoud(p.recipe())));
-        Point near = walked(brief, out.stream().map(p -> brief.at(p.recipe())).toList(), 4)
+        out = walked(moment, out.parallelStream().map(this::turned).toList(), SCOUT_ROUNDS);
+        first(MOST_OTHERS, out).forEach(p -> others.add(asLoud(p.recipe())));
+        Point near = walked(
+                        brief,
+                        first(2, out).stream().map(p -> brief.at(p.recipe())).toList(),
+                        4)
                 .get(0);
         while (budget.share() < LEAPS_UNTIL && !budget.late()) {
             Point leapt = new Leaps(brief, main(near.recipe())).from(near);

@@ -124,6 +124,16 @@ class FitsTest {
     }
 
     @Test
+    void aLockedLevelStaysAndASlowSearchIsEnded() throws Exception {
+        Plan plan = Plan.USUAL.within(0.01).from(fitted.recipe().with("level", -31), Set.of("level"));
+        Fitted f = Fits.of("subtractive", brass, plan, Progress.NONE);
+        assertThat(f.recipe().levelDb()).isEqualTo(-31);
+        assertThat(f.comparison().totalJnd())
+                .as("no time for anything: it stays where it was")
+                .isCloseTo(fitted.comparison().totalJnd(), within(0.05));
+    }
+
+    @Test
     void lockedPhasesAreNotTurned() throws Exception {
         FmRecipe bright = (FmRecipe) struckSounds().get(1);
         Recipe at = bright.with("pair.1.carrierPhase", 1.1).with("pair.1.modulatorPhase", -0.4);
