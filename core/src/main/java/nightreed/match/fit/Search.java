@@ -2,7 +2,9 @@ package nightreed.match.fit;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.atomic.AtomicReference;
 import nightreed.match.Side;
 import nightreed.match.fit.Polish.Point;
@@ -220,16 +222,17 @@ final class Search {
     }
 
     private static boolean near(Recipe a, Recipe b, List<String> ids) {
-        if (a.settings().size() != b.settings().size()) {
-            return false;
-        }
+        Map<String, Double> rest = new HashMap<>();
+        b.settings().forEach(s -> rest.put(s.parameter().id(), s.value()));
         for (Recipe.Setting s : a.settings()) {
             Parameter p = s.parameter();
-            if (ids.contains(p.id()) && Math.abs(p.position(s.value()) - p.position(b.value(p.id()))) > NEAR) {
+            Double other = rest.remove(p.id());
+            boolean far = other == null || Math.abs(p.position(s.value()) - p.position(other)) > NEAR;
+            if (far && ids.contains(p.id())) {
                 return false;
             }
         }
-        return true;
+        return rest.keySet().stream().noneMatch(ids::contains);
     }
 
     private Recipe asLoud(Recipe recipe) {
