@@ -12,6 +12,7 @@ final class Budget {
     private final long endNanos;
     private final Runnable check;
     private final Thread owner = Thread.currentThread();
+    private volatile boolean cancelled;
     private final AtomicLong used = new AtomicLong(); // thousandths, which add up to the same in any order
 
     /**
@@ -32,10 +33,20 @@ final class Budget {
 
     /** @param n renders, also parts of one: a short sound costs less */
     void spend(double n) {
-        if (Thread.currentThread() == owner) { // progress is told by one thread, as ever
-            check.run();
+        if (isOwners()) {
+            try {
+                check.run();
+            } catch (CancellationException e) {
+                cancelled = true; // for what is under way on the other threads
+                throw e;
+            }
         }
         used.addAndGet(Math.round(1000 * n));
+    }
+
+    /** Whether this is the thread that made it: progress is told by one, as ever. */
+    boolean isOwners() {
+        return Thread.currentThread() == owner;
     }
 
     boolean spent() {
@@ -48,7 +59,7 @@ final class Budget {
 
     /** Whether the time is over: then what is under way is left, too. */
     boolean late() {
-        return endNanos != Long.MAX_VALUE && System.nanoTime() > endNanos;
+        return cancelled || endNanos != Long.MAX_VALUE && System.nanoTime() > endNanos;
     }
 
     double share() {

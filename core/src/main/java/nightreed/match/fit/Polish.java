@@ -38,12 +38,31 @@ final class Polish {
     private final Progress progress;
     private final Machine machine;
 
+    private final boolean patient;
+
     /** @param machine that must be able to play each recipe that is tried */
     Polish(Trial trial, Budget budget, Progress progress, Machine machine) {
+        this(trial, budget, progress, machine, false);
+    }
+
+    private Polish(Trial trial, Budget budget, Progress progress, Machine machine, boolean patient) {
+        this.patient = patient;
         this.trial = trial;
         this.budget = budget;
         this.progress = progress;
         this.machine = machine;
+    }
+
+    /**
+     * One whose rounds do not end when the budget is spent, only when its time is: of several that walk side by side, which
+     * spends the last of it would be chance.
+     */
+    Polish patient() {
+        return new Polish(trial, budget, progress, machine, true);
+    }
+
+    private boolean isOver() {
+        return patient ? budget.late() : budget.spent();
     }
 
     /** What one answer costs, in renders of one whole note. */
@@ -111,8 +130,10 @@ final class Polish {
         boolean fresh = false;
         List<Axis> axes = List.of();
         List<String> heard = ids;
-        while ((slopes != null || measured < rounds) && stuck < 2 && !budget.spent()) {
-            progress.report(budget.share(), String.format(java.util.Locale.ROOT, "polishing, %.2f JND", now.total));
+        while ((slopes != null || measured < rounds) && stuck < 2 && !isOver()) {
+            if (budget.isOwners()) {
+                progress.report(budget.share(), String.format(java.util.Locale.ROOT, "polishing, %.2f JND", now.total));
+            }
             boolean look = slopes == null;
             axes = axes(now.recipe, look && measured % ALL_AGAIN == 0 ? ids : heard);
             if (look) {

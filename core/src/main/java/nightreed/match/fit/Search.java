@@ -152,7 +152,7 @@ final class Search {
     private Point nearest() {
         return Polish.best(first(TRIED, sorted(brief.at(starts))).parallelStream()
                 .map(p -> levelled(whole.at(asLoud(p.recipe()))))
-                .map(p -> whole.run(p, Moves.anchors(p.recipe()), main(p.recipe()), 4))
+                .map(p -> whole.patient().run(p, Moves.anchors(p.recipe()), main(p.recipe()), 4))
                 .toList());
     }
 
@@ -201,7 +201,7 @@ final class Search {
     /** Each walked from so many rounds; the nearest first. */
     private List<Point> walked(Polish polish, List<Point> points, int rounds) {
         return sorted(points.parallelStream()
-                .map(p -> polish.run(p, Moves.anchors(p.recipe()), main(p.recipe()), rounds))
+                .map(p -> polish.patient().run(p, Moves.anchors(p.recipe()), main(p.recipe()), rounds))
                 .toList());
     }
 

@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
 import nightreed.match.Comparison;
 import nightreed.match.Listener;
 import nightreed.match.Matcher;
@@ -96,7 +97,9 @@ class FitsTest {
     @MethodSource("struckSounds")
     void whatAMethodMadeItFindsAgain(Recipe truth) throws Exception {
         Side side = recorded(truth, Double.POSITIVE_INFINITY, 1.7);
-        Fitted f = Fits.of(truth.method(), side, Plan.USUAL, Progress.NONE);
+        Set<Thread> tellers = ConcurrentHashMap.newKeySet();
+        Fitted f = Fits.of(truth.method(), side, Plan.USUAL, (share, doing) -> tellers.add(Thread.currentThread()));
+        assertThat(tellers).as("progress is told by one thread").containsExactly(Thread.currentThread());
         assertThat(f.comparison().totalJnd())
                 .as(f.comparison().aspects().toString())
                 .isLessThan(1);
