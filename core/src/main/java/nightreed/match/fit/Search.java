@@ -150,10 +150,11 @@ final class Search {
 
     /** Of the nearest few of the starts, each walked from a little way. */
     private Point nearest() {
-        return Polish.best(first(TRIED, sorted(brief.at(starts))).parallelStream()
+        List<Point> tried = new ArrayList<>(first(TRIED, sorted(brief.at(starts))).parallelStream()
                 .map(p -> levelled(whole.at(asLoud(p.recipe()))))
-                .map(p -> whole.patient().run(p, Moves.anchors(p.recipe()), main(p.recipe()), 4))
                 .toList());
+        tried.replaceAll(p -> whole.run(p, Moves.anchors(p.recipe()), main(p.recipe()), 4));
+        return Polish.best(tried);
     }
 
     /** What no walk along slopes finds. */
