@@ -17,13 +17,6 @@ public record Comparison(Map<Aspect, Double> aspects, List<PartialDifference> pa
         partials = List.copyOf(partials);
     }
 
-    /** The same of an imitation that is louder by so much [dB]; nothing that is compared at equal loudness changes. */
-    public Comparison louder(double db) {
-        double gain = Math.pow(10, db / 20);
-        return new Comparison(
-                aspects, partials.stream().map(p -> p.louder(gain)).toList(), gainDb - db);
-    }
-
     public double jnd(Aspect aspect) {
         return aspects.getOrDefault(aspect, 0.0); // older takes know fewer aspects
     }

@@ -46,7 +46,7 @@ public final class Listener {
 
     public Comparison hear(Side recording, Side other) {
         Side imitation = aligned(recording, other);
-        double gainDb = gainDb(recording, imitation);
+        double gainDb = recording.paths().gainDb(imitation.paths());
         List<PartialDifference> partials = partials(recording, imitation, gainDb);
         Map<Aspect, Double> a = new EnumMap<>(Aspect.class);
         a.put(Aspect.PITCH, pitch(recording.measurement(), imitation.measurement(), partials));
@@ -72,19 +72,6 @@ public final class Listener {
         return late == 0
                 ? imitation
                 : imitation.startingAt(imitation.measurement().onsetSeconds() + late);
-    }
-
-    /** Gain for equal K-weighted energy over the common span from the onsets. */
-    private static double gainDb(Side recording, Side imitation) {
-        double[] r = recording.paths().power();
-        double[] i = imitation.paths().power();
-        double er = 0;
-        double ei = 0;
-        for (int f = 0; f < Math.min(r.length, i.length); f++) {
-            er += r[f];
-            ei += i[f];
-        }
-        return er > 0 && ei > 0 ? 10 * Math.log10(er / ei) : 0;
     }
 
     /**

@@ -19,6 +19,9 @@ import nightreed.voice.Renderer;
 
 /** The road from a recording to an imitation, and the single steps on it. */
 public final class Matcher {
+    /** More is not made up for: what is so soft is nearly silent [dB]. */
+    private static final double MOST_LOUDER_DB = 24;
+
     private Matcher() {}
 
     /** Measures a clip as one side of a comparison. */
@@ -66,6 +69,14 @@ public final class Matcher {
     public static Clip render(Recipe recipe, Side like) {
         Measurement m = like.measurement();
         return Renderer.asFitted(recipe, m.onsetSeconds(), like.keySeconds(), m.durationSeconds(), m.sampleRateHz());
+    }
+
+    /** The recipe with the level that makes it as loud as the recording over their common span. */
+    public static Recipe asLoud(Recipe recipe, Side recording) {
+        Clip rendered = render(recipe, recording);
+        int onset = (int) Math.round(recording.measurement().onsetSeconds() * rendered.sampleRateHz());
+        double db = recording.paths().gainDb(Paths.of(rendered, onset));
+        return recipe.with("level", recipe.levelDb() + Math.max(-MOST_LOUDER_DB, Math.min(MOST_LOUDER_DB, db)));
     }
 
     /** Renders a recipe and compares it, with the numbers it was made from: fast enough to follow a moved ruler. */

@@ -15,13 +15,6 @@ import nightreed.measure.Partial;
  */
 public record PartialDifference(
         Partial recording, Partial imitation, double levelDb, double levelJnd, double decayJnd, double weight) {
-    /** The same with an imitation of so many times the amplitude. */
-    PartialDifference louder(double gain) {
-        return imitation == null
-                ? this
-                : new PartialDifference(recording, imitation.louder(gain), levelDb, levelJnd, decayJnd, weight);
-    }
-
     /** The larger of the two differences, as audible as the partial is [JND]. */
     public double heardJnd() {
         return weight * Math.max(levelJnd, decayJnd);

@@ -29,6 +29,17 @@ record Paths(double[] power, double background, double[] bark, double[] rise) {
     /** What lies higher moves no brightness that is heard [Hz]. */
     private static final double HIGHEST_HZ = 16_000;
 
+    /** Gain with which another has the same K-weighted energy over the common span from the onsets [dB]. */
+    double gainDb(Paths other) {
+        double mine = 0;
+        double its = 0;
+        for (int f = 0; f < Math.min(power.length, other.power.length); f++) {
+            mine += power[f];
+            its += other.power[f];
+        }
+        return mine > 0 && its > 0 ? 10 * Math.log10(mine / its) : 0;
+    }
+
     /** Over a span after the onset [s]; 0 where there is nothing. */
     double meanPower(double from, double to) {
         double sum = 0;

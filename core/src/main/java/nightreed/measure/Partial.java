@@ -60,20 +60,11 @@ public record Partial(
 
     /** Against another strongest partial. */
     Partial relevelled(double db, boolean sure) {
-        return with(db, amplitude, sure);
-    }
-
-    /** With so many times the amplitude, as all partials of a sound that is louder have. */
-    public Partial louder(double gain) {
-        return with(levelDb, amplitude * gain, reliable);
-    }
-
-    private Partial with(double db, double peak, boolean sure) {
         return new Partial(
                 frequencyHz,
                 ratio,
                 db,
-                peak,
+                amplitude,
                 phaseRad,
                 t60Seconds,
                 stages,

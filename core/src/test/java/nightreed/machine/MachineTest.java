@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Set;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.match.fit.Fits;
@@ -102,6 +103,17 @@ class MachineTest {
         assertThat(METHODS.stream().filter(m::can)).containsExactly("string");
         assertThatThrownBy(() -> Fits.of(List.of("fm", "ring"), bar, Plan.USUAL.on(m), Progress.NONE))
                 .hasMessageContaining("'Loop' can play none of these methods");
+    }
+
+    @Test
+    void whatAMachineCannotPlayIsNotKeptWhenAFitGoesOnFromIt() throws Exception {
+        Machine small = MachineJson.parse(SMALL, "small");
+        Recipe saw = Starts.of("subtractive", horn).recipe();
+        assertThat(small.missing(saw)).isNotEmpty();
+        Plan onward = Plan.USUAL.from(saw, Set.of()).on(small).within(0.01); // no time to find another
+        assertThat(small.missing(
+                        Fits.of("subtractive", horn, onward, Progress.NONE).recipe()))
+                .isEmpty();
     }
 
     @Test

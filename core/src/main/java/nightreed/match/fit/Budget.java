@@ -23,7 +23,8 @@ final class Budget {
     Budget(int renders, double seconds, Runnable check) {
         this.check = check;
         this.renders = renders;
-        this.endNanos = seconds > 1e6 ? Long.MAX_VALUE : System.nanoTime() + (long) (1e9 * seconds);
+        this.endNanos =
+                seconds == Double.POSITIVE_INFINITY ? Long.MAX_VALUE : System.nanoTime() + (long) (1e9 * seconds);
     }
 
     /** One without an end. */

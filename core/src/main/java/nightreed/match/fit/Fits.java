@@ -21,9 +21,6 @@ public final class Fits {
     /** Measured distance over that of the quick ear up to which the two agree. */
     private static final double AGREED = 1.3;
 
-    /** A change of the level by less leaves everything else as it was measured [dB]. */
-    private static final double LOUDER_DB = 0.02;
-
     private Fits() {}
 
     /**
@@ -39,7 +36,7 @@ public final class Fits {
         progress.report(0.9, "listening");
         Judged found = nearest(List.copyOf(new LinkedHashSet<>(met)), search.note(), plan);
         Clip imitation = Matcher.render(found.recipe, recording);
-        Comparison comparison = found.asMeasured || found.comparison != null && plan.seconds() < 1e6
+        Comparison comparison = found.comparison != null
                 ? found.comparison
                 : Listener.compare(recording, Matcher.rendered(imitation)); // says what is wrong with it
         return new Fitted(found.recipe, imitation, comparison, (System.nanoTime() - start) / 1e9);
@@ -90,7 +87,7 @@ public final class Fits {
             throws UnusableSound {
         progress.report(0, "starting values");
         if (plan.onward() && plan.recipe().method().equals(method)) {
-            return List.of(plan.recipe());
+            return List.of(plan.machine().limited(plan.recipe()));
         }
         return Starts.several(method, recording).stream()
                 .map(plan::kept)
@@ -105,7 +102,7 @@ public final class Fits {
     private static Judged nearest(List<Recipe> recipes, OneNote note, Plan plan) {
         List<Judged> judged = new ArrayList<>(judged(recipes.subList(0, Math.min(2, recipes.size())), note, plan));
         Judged last = judged.get(judged.size() - 1);
-        if (last.measured() > Math.max(1, AGREED * last.quick) && plan.seconds() > 1e6) {
+        if (last.measured() > Math.max(1, AGREED * last.quick) && !plan.isLimited()) {
             judged.addAll(judged(recipes.subList(judged.size(), recipes.size()), note, plan));
         }
         double first = judged.get(0).measured();
@@ -123,24 +120,21 @@ public final class Fits {
      * A recipe as loud as the recording, and its distance by both ears [JND].
      *
      * @param comparison from a fresh measurement; null if there is nothing to be measured
-     * @param asMeasured whether the recipe is that which was measured, and no louder or softer
      */
-    private record Judged(Recipe recipe, Comparison comparison, double quick, boolean asMeasured) {
+    private record Judged(Recipe recipe, Comparison comparison, double quick) {
         double measured() {
             return comparison == null ? Hearing.MOST : comparison.totalJnd();
         }
     }
 
-    private static Judged judged(Recipe r, OneNote note, Plan plan) {
+    private static Judged judged(Recipe found, OneNote note, Plan plan) {
+        Side recording = note.recording();
+        Recipe r = plan.locked().contains("level") ? found : Matcher.asLoud(found, recording);
         double quick = QuickEar.total(note.differences(r));
         try {
-            Comparison c = Listener.compare(note.recording(), Matcher.rendered(Matcher.render(r, note.recording())));
-            double by = plan.locked().contains("level") ? 0 : Math.max(-24, Math.min(24, c.gainDb()));
-            Recipe levelled = r.with("level", r.levelDb() + by);
-            boolean asMeasured = Math.abs(by) < LOUDER_DB; // otherwise a ceiling may have been reached, or left
-            return new Judged(levelled, c.louder(levelled.levelDb() - r.levelDb()), quick, asMeasured);
+            return new Judged(r, Listener.compare(recording, Matcher.rendered(Matcher.render(r, recording))), quick);
         } catch (UnusableSound silent) {
-            return new Judged(r, null, quick, false);
+            return new Judged(r, null, quick);
         }
     }
 }

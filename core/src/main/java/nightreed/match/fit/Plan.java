@@ -23,6 +23,11 @@ public record Plan(Recipe recipe, boolean onward, Set<String> locked, double sec
         locked = Set.copyOf(locked);
     }
 
+    /** Whether a fit may not take as long as it needs. */
+    boolean isLimited() {
+        return seconds < Double.POSITIVE_INFINITY;
+    }
+
     /** The same with another limit [s]. */
     public Plan within(double limit) {
         return new Plan(recipe, onward, locked, limit, machine, effort);

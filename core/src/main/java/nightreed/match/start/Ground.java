@@ -31,7 +31,8 @@ final class Ground {
 
     private final Side side;
     private final Measurement m;
-    private final List<Origin> origins = Collections.synchronizedList(new ArrayList<>());
+    private final List<Origin> origins =
+            Collections.synchronizedList(new ArrayList<>()); // starts may be made side by side
     private final List<Line> lines = new ArrayList<>();
 
     /**
