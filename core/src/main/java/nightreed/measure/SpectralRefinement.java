@@ -34,7 +34,7 @@ final class SpectralRefinement {
     private static final double NEGLIGIBLE = 1e-7;
 
     /** Of its standard error that a term may move by in a round and count as settled. */
-    private static final double STILL = 0.02;
+    private static final double STILL = 0.002;
 
     /** Energy over noise (27 dB) from which a pair could be told from one. */
     private static final double LEAST_TO_SPLIT = 500;

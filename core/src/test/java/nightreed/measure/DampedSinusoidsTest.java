@@ -149,9 +149,9 @@ class DampedSinusoidsTest {
         assertThat(together).hasSameSizeAs(each);
         for (int i = 0; i < each.size(); i++) {
             assertThat(together.get(i).omega())
-                    .isCloseTo(each.get(i).omega(), within(0.1 * each.get(i).omegaSe()));
+                    .isCloseTo(each.get(i).omega(), within(0.01 * each.get(i).omegaSe()));
             assertThat(together.get(i).alpha())
-                    .isCloseTo(each.get(i).alpha(), within(0.1 * each.get(i).omegaSe()));
+                    .isCloseTo(each.get(i).alpha(), within(0.01 * each.get(i).omegaSe()));
         }
     }
 
