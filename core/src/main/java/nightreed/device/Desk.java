@@ -5,6 +5,7 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicLongArray;
 import nightreed.dsp.CeilingLimiter;
 import nightreed.dsp.RiseGuard;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.voice.Instrument;
@@ -97,13 +98,18 @@ public final class Desk implements AudioSource, Playable {
 
     /** Puts a recipe under the keys; sounding notes follow it. */
     public void instrument(Recipe recipe) {
+        patch(recipe == null ? null : Patch.of(recipe));
+    }
+
+    /** Puts layers under the keys; sounding notes follow them. @param patch null for nothing */
+    public void patch(Patch patch) {
         Instrument now = instrument;
-        if (recipe == null) {
+        if (patch == null) {
             instrument = null;
         } else if (now == null) {
-            instrument = new Instrument(recipe, sampleRateHz);
+            instrument = new Instrument(patch, sampleRateHz);
         } else {
-            now.recipe(recipe);
+            now.patch(patch);
         }
     }
 

@@ -11,6 +11,8 @@ import nightreed.match.start.Starts;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.measure.Progress;
+import nightreed.recipe.Layer;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
@@ -63,6 +65,31 @@ public final class Matcher {
         return isPlain(recording, recipe)
                 ? predictedSide(recording, (ResonatorRecipe) recipe)
                 : rendered(render(recipe, recording));
+    }
+
+    /** As {@link #imitation(Side, Recipe)}, of all layers together; two of them are always rendered and measured. */
+    public static Side imitation(Side recording, Patch patch) throws UnusableSound {
+        return patch.layers().size() == 1 ? imitation(recording, patch.first()) : rendered(render(patch, recording));
+    }
+
+    /** As {@link #isPlain(Side, Recipe)}: layers are not. */
+    public static boolean isPlain(Side recording, Patch patch) {
+        return patch.layers().size() == 1 && isPlain(recording, patch.first());
+    }
+
+    /** All layers, on the key that each is made for, as {@link #render(Recipe, Side)} plays one. */
+    public static Clip render(Patch patch, Side like) {
+        double[] sum = null;
+        for (Layer l : patch.layers()) {
+            double[] x = render(l.recipe(), like).mixed();
+            if (sum == null) {
+                sum = new double[x.length];
+            }
+            for (int i = 0; i < sum.length; i++) {
+                sum[i] += l.gain() * x[i];
+            }
+        }
+        return Clip.mono(sum, like.measurement().sampleRateHz());
     }
 
     /** The recipe on its own key, laid out in time as the recording is; the key is let go where the recording's was. */

@@ -11,6 +11,7 @@ import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.measure.Progress;
 import nightreed.recipe.Mode;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
@@ -40,9 +41,14 @@ public final class NextMoves {
 
     /** @param locked values that no move may touch, by id */
     public static List<Move> of(Side recording, Recipe recipe, Set<String> locked, Comparison now, Progress progress) {
-        return Matcher.isPlain(recording, recipe)
-                ? ofModes(recording, (ResonatorRecipe) recipe, locked, now, progress)
-                : Sensitivity.of(recording, recipe, locked, progress.part(0, 0.6))
+        return of(recording, Patch.of(recipe), locked, now, progress);
+    }
+
+    /** Of the values of a patch's first layer, beside the others. */
+    public static List<Move> of(Side recording, Patch patch, Set<String> locked, Comparison now, Progress progress) {
+        return Matcher.isPlain(recording, patch)
+                ? ofModes(recording, (ResonatorRecipe) patch.first(), locked, now, progress)
+                : Sensitivity.of(recording, patch, locked, progress.part(0, 0.6))
                         .moves(now, progress.part(0.6, 1));
     }
 

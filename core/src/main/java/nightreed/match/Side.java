@@ -85,8 +85,8 @@ public final class Side {
                 listener);
     }
 
-    /** What a listener hears of the start. */
-    StrikeBands strike() {
+    /** What a listener hears of the start; null where nothing is known of it. */
+    public StrikeBands strike() {
         return strike;
     }
 

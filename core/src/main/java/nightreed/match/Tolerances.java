@@ -7,6 +7,7 @@ import java.util.Set;
 import nightreed.match.fit.Sensitivity;
 import nightreed.measure.Measurement;
 import nightreed.measure.Progress;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
@@ -31,9 +32,14 @@ public final class Tolerances {
 
     /** Spans by parameter id, in the order of the recipe. Values that one note cannot tell (playing) have none. */
     public static Map<String, Span> of(Side recording, Recipe recipe, Progress progress) {
-        return Matcher.isPlain(recording, recipe)
-                ? ofModes(recording, (ResonatorRecipe) recipe, progress)
-                : Sensitivity.of(recording, recipe, Set.of(), progress).spans();
+        return of(recording, Patch.of(recipe), progress);
+    }
+
+    /** Of the values of a patch's first layer, beside the others. */
+    public static Map<String, Span> of(Side recording, Patch patch, Progress progress) {
+        return Matcher.isPlain(recording, patch)
+                ? ofModes(recording, (ResonatorRecipe) patch.first(), progress)
+                : Sensitivity.of(recording, patch, Set.of(), progress).spans();
     }
 
     private static Map<String, Span> ofModes(Side recording, ResonatorRecipe recipe, Progress progress) {

@@ -305,17 +305,16 @@ public final class Measurer {
                     1000 * SHORTEST_SECONDS));
         }
         double[] x = Channels.of(clip).samples();
-        double mean = 0;
         for (int i = 0; i < x.length; i++) {
             if (!Double.isFinite(x[i])) {
                 throw new UnusableSound("The sound holds a value that is not a number at sample " + i
                         + ": the file is damaged, export it again.");
             }
-            mean += x[i] / x.length;
         }
+        double offset = Offset.of(x, clip.sampleRateHz());
         double peak = 0;
         for (int i = 0; i < x.length; i++) {
-            x[i] -= mean;
+            x[i] -= offset;
             peak = Math.max(peak, Math.abs(x[i]));
         }
         if (peak < 1e-5) {

@@ -44,7 +44,7 @@ final class Remarks {
             out.add(
                     "The clip starts with the note itself: the background noise is not known, and the attack may be cut.");
         }
-        double offset = mean(clip.mixed());
+        double offset = Offset.of(clip.mixed(), clip.sampleRateHz());
         if (Math.abs(offset) > 0.01 * clip.peak()) {
             out.add(String.format(
                     Locale.ROOT,
@@ -66,14 +66,6 @@ final class Remarks {
             end(x, fs, onset.sample(), floor, held, out);
         }
         return out;
-    }
-
-    private static double mean(double[] x) {
-        double sum = 0;
-        for (double v : x) {
-            sum += v / x.length;
-        }
-        return sum;
     }
 
     /** What the end of the recording did to the note. */

@@ -22,6 +22,7 @@ import nightreed.match.Comparison;
 import nightreed.match.Marks;
 import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.UnusableRecipe;
@@ -384,6 +385,12 @@ public final class ProjectFile implements AutoCloseable {
     /** @param comparison how close the recipe is to the recording */
     public void addTake(Imitation imitation, String name, String note, Comparison comparison, Recipe recipe)
             throws UnusableProject {
+        addTake(imitation, name, note, comparison, Patch.of(recipe));
+    }
+
+    /** @param comparison how close the layers together are to the recording */
+    public void addTake(Imitation imitation, String name, String note, Comparison comparison, Patch patch)
+            throws UnusableProject {
         String picture = write(TakePicture.of(comparison));
         db.inTransaction(() -> db.insert(
                 "insert into take(imitation, name, note, at, total_jnd, worst_aspect, worst_jnd, picture, recipe)"
@@ -396,7 +403,12 @@ public final class ProjectFile implements AutoCloseable {
                 comparison.worst().title(),
                 comparison.worstJnd(),
                 picture,
-                RecipeJson.text(recipe)));
+                text(patch)));
+    }
+
+    /** A recipe by itself is written as it always was. */
+    private static String text(Patch patch) {
+        return patch.layers().size() == 1 ? RecipeJson.text(patch.first()) : RecipeJson.text(patch);
     }
 
     /** Takes of an imitation, the oldest first. */
@@ -423,7 +435,7 @@ public final class ProjectFile implements AutoCloseable {
                     r.getString(6),
                     worstJnd,
                     picture,
-                    recipe(r.getString(9)));
+                    patch(r.getString(9)));
         } catch (JsonProcessingException e) {
             throw new SQLException("the picture of take '" + r.getString(2) + "' is damaged", e);
         }
@@ -437,7 +449,7 @@ public final class ProjectFile implements AutoCloseable {
                 label,
                 timestamp(),
                 s.recordingId(),
-                s.recipe() == null ? null : RecipeJson.text(s.recipe()),
+                s.patch() == null ? null : text(s.patch()),
                 s.fitted() == null ? null : RecipeJson.text(s.fitted()),
                 s.note(),
                 s.hand().equals(Hand.NONE) ? null : text(s.hand()),
@@ -460,11 +472,16 @@ public final class ProjectFile implements AutoCloseable {
         String hand = r.getString(5);
         String locked = r.getString(6);
         String marks = r.getString(7);
+        Patch patch = patch(r.getString(2));
+        Patch fitted = patch(r.getString(3));
         try {
             return new Snapshot(
                     id,
-                    recipe(r.getString(2)),
-                    recipe(r.getString(3)),
+                    patch == null ? null : patch.first(),
+                    fitted == null ? null : fitted.first(),
+                    patch == null || patch.layers().size() < 2
+                            ? null
+                            : patch.layers().get(1).recipe(),
                     r.getString(4),
                     hand == null ? Hand.NONE : mapper.readValue(hand, Hand.class),
                     locked == null ? Set.of() : Set.of(locked.split(" ")),
@@ -474,12 +491,12 @@ public final class ProjectFile implements AutoCloseable {
         }
     }
 
-    private static Recipe recipe(String json) throws SQLException {
+    private static Patch patch(String json) throws SQLException {
         if (json == null) {
             return null;
         }
         try {
-            return RecipeJson.parse(json, "a stored recipe");
+            return RecipeJson.parsePatch(json, "a stored recipe");
         } catch (UnusableRecipe e) {
             throw new SQLException(e.getMessage(), e);
         }

@@ -30,7 +30,8 @@ final class Schema {
                     "alter table take add column picture text"),
             List.of("alter table edit add column hand text"),
             List.of("alter table imitation add column family integer"),
-            List.of("alter table edit add column locked text", "alter table edit add column marks text"));
+            List.of("alter table edit add column locked text", "alter table edit add column marks text"),
+            List.of()); // recipes may be layers, which programs before it cannot read
 
     /** The version that this program writes. */
     static final int VERSION = STEPS.size();

@@ -1,5 +1,6 @@
 package nightreed.project;
 
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 
 /**
@@ -13,7 +14,7 @@ import nightreed.recipe.Recipe;
  * @param worst    aspect that stood out most then, null if it was not noted
  * @param worstJnd its distance [JND], null likewise
  * @param picture  what it looked like, null likewise
- * @param recipe   the recipe
+ * @param patch    the recipe, and what sounds under it
  */
 public record Take(
         long id,
@@ -24,4 +25,8 @@ public record Take(
         String worst,
         Double worstJnd,
         TakePicture picture,
-        Recipe recipe) {}
+        Patch patch) {
+    public Recipe recipe() {
+        return patch.first();
+    }
+}

@@ -1,5 +1,6 @@
 package nightreed.recipe;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import nightreed.recipe.part.Range;
@@ -19,6 +20,23 @@ public record Patch(List<Layer> layers) {
 
     public static Patch of(Recipe recipe) {
         return new Patch(List.of(Layer.of(recipe)));
+    }
+
+    /** A recipe with another under it, or with nothing where that is null. */
+    public static Patch of(Recipe recipe, Recipe under) {
+        return under == null ? of(recipe) : new Patch(List.of(Layer.of(recipe), Layer.of(under)));
+    }
+
+    /** Recipe of the first layer. */
+    public Recipe first() {
+        return layers.get(0).recipe();
+    }
+
+    /** With another recipe as its first layer. */
+    public Patch withFirst(Recipe recipe) {
+        List<Layer> all = new ArrayList<>(layers);
+        all.set(0, all.get(0).withRecipe(recipe));
+        return new Patch(all);
     }
 
     /** With all macros where they stand. */

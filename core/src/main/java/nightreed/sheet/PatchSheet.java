@@ -9,6 +9,8 @@ import nightreed.match.Tolerances;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.music.Pitch;
+import nightreed.recipe.Layer;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
@@ -24,7 +26,7 @@ public final class PatchSheet {
      * @param project     name of the project
      * @param imitation   name of the imitation
      * @param measurement what was imitated
-     * @param recipe      the imitation
+     * @param patch       the imitation; of one recipe or of two, the one under the other
      * @param fitted      the recipe as fitted, to tell values set by hand; null if unknown
      * @param tolerances  from {@link Tolerances#of}
      * @param comparison  recording against imitation
@@ -34,11 +36,12 @@ public final class PatchSheet {
             String project,
             String imitation,
             Measurement measurement,
-            Recipe recipe,
+            Patch patch,
             Recipe fitted,
             Map<String, Tolerances.Span> tolerances,
             Comparison comparison,
             String note) {
+        Recipe recipe = patch.first();
         StringBuilder h = new StringBuilder(16_000);
         h.append("<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>")
                 .append(escape(imitation + ", patch sheet"))
@@ -61,7 +64,12 @@ public final class PatchSheet {
             h.append("<h2>Note</h2>\n<p class=\"note\">").append(escape(note)).append("</p>\n");
         }
         comparison(h, comparison);
+        h.append("<h2>Values</h2>\n");
         values(h, recipe, fitted, tolerances);
+        for (Layer under : patch.layers().subList(1, patch.layers().size())) {
+            h.append("<h2>Under it: ").append(method(under.recipe())).append("</h2>\n");
+            values(h, under.recipe(), under.recipe(), Map.of());
+        }
         partials(h, measurement, comparison);
         h.append(
                 "<p class=\"quiet\">Resonant sounds can jump in level. Start low, rest your ears, and follow the rules on"
@@ -89,7 +97,7 @@ public final class PatchSheet {
     }
 
     private static void values(StringBuilder h, Recipe recipe, Recipe fitted, Map<String, Tolerances.Span> tolerances) {
-        h.append("<h2>Values</h2>\n<table><tr><th class=\"l\">value</th><th>set to</th><th>unit</th>")
+        h.append("<table><tr><th class=\"l\">value</th><th>set to</th><th>unit</th>")
                 .append("<th>may move from</th><th>to</th><th class=\"l\">origin</th></tr>\n");
         Parameter.Group group = null;
         for (Recipe.Setting s : recipe.settings()) {

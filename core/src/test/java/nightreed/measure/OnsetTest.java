@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import nightreed.Tones;
 import nightreed.Tones.P;
 import nightreed.dsp.Noise;
+import nightreed.sound.Clip;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -56,6 +57,34 @@ class OnsetTest {
     void digitalSilenceBeforeTheNoteIsALeadInToo() {
         double[] x = Tones.struck(FS, 0.3, 1, new P(0.4, 440, 1, 0));
         assertThat(Onset.find(x, FS).sample() / FS).isCloseTo(0.3, within(0.0005));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0.05, 0", "0.2, 0", "0.35, 0", "0.2, 0.25", "0.35, -0.1"})
+    void aSwellingNoteAfterSilenceBeginsWhereItIsFirstHeard(double swell, double lopsided) throws Exception {
+        double[] x = new double[(int) (2 * FS)];
+        for (int i = (int) (0.2 * FS); i < 1.6 * FS; i++) {
+            double t = i / FS - 0.2;
+            double tone = lopsided;
+            for (int n = 1; n <= 8; n++) {
+                tone += Math.sin(2 * Math.PI * 171 * n * t) / n;
+            }
+            x[i] = 0.2 * Math.min(1, Math.min(t / swell, (1.4 - t) / 0.1)) * tone;
+        }
+        Measurement m = Measurer.rendered(Clip.mono(x, (int) FS), Progress.NONE);
+        assertThat(m.onsetSeconds()).isCloseTo(0.2, within(0.001 + 0.025 * swell));
+        assertThat(m.held()).isNotNull();
+    }
+
+    @Test
+    void aConstantThatARecorderAddsIsTakenOff() throws Exception {
+        double[] x = Tones.noisy(Tones.struck(FS, 0.2, 1.2, new P(0.4, 440, 1, -Math.PI / 2)), 1e-4, 3);
+        for (int i = 0; i < x.length; i++) {
+            x[i] += 0.05;
+        }
+        Measurement m = Measurer.measure(Clip.mono(x, (int) FS));
+        assertThat(m.onsetSeconds()).isCloseTo(0.2, within(0.001));
+        assertThat(m.remarks()).anyMatch(r -> r.contains("constant offset"));
     }
 
     @Test

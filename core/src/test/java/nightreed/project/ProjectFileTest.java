@@ -16,6 +16,7 @@ import nightreed.measure.Hand;
 import nightreed.measure.MadeUpNote;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
+import nightreed.recipe.Patch;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
@@ -47,9 +48,10 @@ class ProjectFileTest {
                     .withLocked("noise.t60", true)
                     .withLocked("tune", true)
                     .withLocked("mode.1.t60", true)
-                    .withLocked("tune", false);
+                    .withLocked("tune", false)
+                    .withUnder(recipe.with("level", -30));
             p.commit(bar, "fit", snapshot);
-            p.addTake(bar, "fit, 4 modes", "a little bright", close, recipe);
+            p.addTake(bar, "fit, 4 modes", "a little bright", close, Patch.of(recipe, snapshot.under()));
         }
         try (ProjectFile p = ProjectFile.open(folder.resolve("test.nightreed"))) {
             assertThat(p.name()).isEqualTo("The Salt Lantern");

@@ -9,7 +9,10 @@ import nightreed.match.Comparison;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.match.Tolerances;
+import nightreed.match.start.Starts;
 import nightreed.measure.Progress;
+import nightreed.recipe.Patch;
+import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.voice.Renderer;
@@ -23,6 +26,7 @@ class SheetTest {
     private static Side side;
     private static Comparison comparison;
     private static String html;
+    private static Recipe horn;
 
     @BeforeAll
     static void write() throws Exception {
@@ -30,11 +34,12 @@ class SheetTest {
         recipe = fitted.with("mode.2.t60", 1.9);
         side = Matcher.side(Renderer.asFitted(fitted, 0.2, 2, 48_000), Progress.NONE);
         comparison = Matcher.predict(side, recipe);
+        horn = Starts.of("subtractive", side).recipe();
         html = PatchSheet.html(
                 "The Salt Lantern",
                 "Slate bar <low>",
                 side.measurement(),
-                recipe,
+                Patch.of(recipe, horn),
                 fitted,
                 Tolerances.of(side, recipe, Progress.NONE),
                 comparison,
@@ -50,6 +55,16 @@ class SheetTest {
         }
         assertThat(html).contains("may move from").contains("A3").contains("uniform free bar");
         assertThat(html).contains("set by hand (fitted: 0.800)").contains("usual value, one note cannot tell");
+    }
+
+    @Test
+    void whatSoundsUnderItIsOnTheSheetWithAllItsValues() {
+        String under = html.substring(html.indexOf("Under it: subtractive"), html.indexOf("Partials of the recording"));
+        for (var s : horn.settings()) {
+            assertThat(under)
+                    .contains(s.parameter().name())
+                    .contains(s.parameter().format(s.value()));
+        }
     }
 
     @Test

@@ -35,7 +35,7 @@ public final class Fits {
         List<Recipe> met = search.found();
         progress.report(0.9, "listening");
         Judged found = nearest(List.copyOf(new LinkedHashSet<>(met)), search.note(), plan);
-        Clip imitation = Matcher.render(found.recipe, recording);
+        Clip imitation = Matcher.render(plan.with(found.recipe), recording);
         Comparison comparison = found.comparison != null
                 ? found.comparison
                 : Listener.compare(recording, Matcher.rendered(imitation)); // says what is wrong with it
@@ -129,10 +129,11 @@ public final class Fits {
 
     private static Judged judged(Recipe found, OneNote note, Plan plan) {
         Side recording = note.recording();
-        Recipe r = plan.locked().contains("level") ? found : Matcher.asLoud(found, recording);
+        Recipe r = plan.isLevelFree() ? Matcher.asLoud(found, recording) : found;
         double quick = QuickEar.total(note.differences(r));
         try {
-            return new Judged(r, Listener.compare(recording, Matcher.rendered(Matcher.render(r, recording))), quick);
+            Side imitation = Matcher.rendered(Matcher.render(plan.with(r), recording));
+            return new Judged(r, Listener.compare(recording, imitation), quick);
         } catch (UnusableSound silent) {
             return new Judged(r, null, quick);
         }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import nightreed.machine.Machine;
 import nightreed.match.Comparison;
 import nightreed.match.Listener;
@@ -18,12 +19,12 @@ import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
-import nightreed.voice.Renderer;
 
 /** A second recipe under the first, for what the first leaves over; then both are polished, each beside the other. */
 public final class Layers {
     private static final double HEARD_SECONDS = 2.5;
     private static final int RENDERS = 260;
+    private static final int FEWEST_RENDERS = 40;
 
     /** Of the distance; a second layer that brings less is not worth its voices. */
     private static final double WORTH = 0.05;
@@ -33,13 +34,18 @@ public final class Layers {
     private final Budget budget;
     private final Progress progress;
     private final Machine machine;
+    private final Set<String> locked;
 
     private Layers(Side recording, Plan plan, Progress progress) {
         this.recording = recording;
         this.ear = new QuickEar(recording, HEARD_SECONDS);
         this.progress = progress;
         this.machine = plan.machine();
-        this.budget = new Budget(RENDERS, plan.seconds(), () -> progress.report(0.3, "a second layer"));
+        this.locked = plan.locked();
+        this.budget = new Budget(
+                (int) Math.max(FEWEST_RENDERS, plan.effort() * RENDERS),
+                plan.seconds(),
+                () -> progress.report(0.3, "a second layer"));
     }
 
     /**
@@ -53,7 +59,7 @@ public final class Layers {
     public record Layered(Patch patch, Clip imitation, Comparison comparison, List<String> carries) {}
 
     /**
-     * @param first the fit that a second layer is put under
+     * @param first the fit that a second layer is put under; what the plan locks of it stays
      * @throws UnusableSound if nothing can be measured of what is rendered
      */
     public static Layered of(Side recording, Fitted first, Plan plan, Progress progress) throws UnusableSound {
@@ -77,7 +83,9 @@ public final class Layers {
         // the first gives way to the second
         Polish polish = new Polish(new OneNote(ear, alone(second.recipe()), 1), budget, progress, machine);
         Recipe r = first.recipe();
-        List<String> stage = Moves.stages(r).get(Moves.stages(r).size() - 1);
+        List<String> stage = Moves.stages(r).get(Moves.stages(r).size() - 1).stream()
+                .filter(id -> !locked.contains(id))
+                .toList();
         Point together = polish.run(polish.at(r), Moves.anchors(r), stage, 4);
         progress.report(0.9, "listening");
         Layered two = heard(new Patch(List.of(Layer.of(together.recipe()), Layer.of(second.recipe()))));
@@ -114,29 +122,9 @@ public final class Layers {
     }
 
     private Layered heard(Patch patch) throws UnusableSound {
-        Clip imitation = played(patch);
+        Clip imitation = Matcher.render(patch, recording);
         Comparison c = Listener.compare(recording, Matcher.rendered(imitation));
         return new Layered(patch, imitation, c, carries(patch));
-    }
-
-    private Clip played(Patch patch) {
-        double lead = recording.measurement().onsetSeconds();
-        double total = recording.measurement().durationSeconds();
-        double[] sum = null;
-        for (Layer l : patch.layers()) {
-            double[] x = Renderer.asFitted(
-                            l.recipe(),
-                            lead,
-                            recording.keySeconds(),
-                            total,
-                            recording.measurement().sampleRateHz())
-                    .mixed();
-            for (int i = 0; sum != null && i < x.length; i++) {
-                x[i] += sum[i];
-            }
-            sum = x;
-        }
-        return Clip.mono(sum, recording.measurement().sampleRateHz());
     }
 
     /** Shares of the energy, of all and of the first 30 ms. */

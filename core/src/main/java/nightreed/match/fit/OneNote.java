@@ -1,6 +1,9 @@
 package nightreed.match.fit;
 
+import java.util.Arrays;
+import java.util.List;
 import nightreed.match.Side;
+import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.voice.Renderer;
@@ -23,6 +26,24 @@ final class OneNote implements Trial {
         this.ear = ear;
         this.backing = backing;
         this.cost = cost;
+    }
+
+    /**
+     * @param others layers that sound beside what is tried; may be empty
+     * @param cost   of an answer, in renders of the whole note
+     */
+    static OneNote beside(List<Layer> others, QuickEar ear, double cost) {
+        OneNote alone = new OneNote(ear);
+        double[] sum = new double[0];
+        for (Layer l : others) {
+            double[] x = alone.render(l.recipe()).mixed();
+            sum = Arrays.copyOf(sum, Math.max(sum.length, x.length));
+            for (int i = 0; i < x.length; i++) {
+                sum[i] += l.gain() * x[i];
+            }
+        }
+        int fs = ear.recording().measurement().sampleRateHz();
+        return new OneNote(ear, others.isEmpty() ? null : Clip.mono(sum, fs), cost);
     }
 
     /** The recipe by itself from the onset on. */

@@ -3,6 +3,7 @@ package nightreed.match.fit;
 import java.util.List;
 import java.util.Set;
 import nightreed.machine.Machine;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 
 /**
@@ -10,14 +11,22 @@ import nightreed.recipe.Recipe;
  *
  * @param recipe  whose locked values stay, and which a fit may go on from; null if there is none
  * @param onward  whether to go on from it, and not begin with what was measured
+ * @param under   what sounds under it and stays as it is, where a fit goes on; null for nothing
  * @param locked  values that stay as they are in it, by id
  * @param seconds that a fit may take; infinite for as long as it needs
  * @param machine that has to play what is found
  * @param effort  share of the usual number of renders
  */
-public record Plan(Recipe recipe, boolean onward, Set<String> locked, double seconds, Machine machine, double effort) {
+public record Plan(
+        Recipe recipe,
+        boolean onward,
+        Recipe under,
+        Set<String> locked,
+        double seconds,
+        Machine machine,
+        double effort) {
     /** Afresh, nothing locked, as long as it needs, for no machine in particular. */
-    public static final Plan USUAL = new Plan(null, false, Set.of(), Double.POSITIVE_INFINITY, Machine.ANY, 1);
+    public static final Plan USUAL = new Plan(null, false, null, Set.of(), Double.POSITIVE_INFINITY, Machine.ANY, 1);
 
     public Plan {
         locked = Set.copyOf(locked);
@@ -30,27 +39,43 @@ public record Plan(Recipe recipe, boolean onward, Set<String> locked, double sec
 
     /** The same with another limit [s]. */
     public Plan within(double limit) {
-        return new Plan(recipe, onward, locked, limit, machine, effort);
+        return new Plan(recipe, onward, under, locked, limit, machine, effort);
     }
 
     /** Afresh, but with some values as they are in a recipe. */
     public Plan keeping(Recipe like, Set<String> ids) {
-        return new Plan(like, false, ids, seconds, machine, effort);
+        return new Plan(like, false, null, ids, seconds, machine, effort);
     }
 
     /** On from a recipe, without moving some of its values. */
     public Plan from(Recipe here, Set<String> ids) {
-        return new Plan(here, true, ids, seconds, machine, effort);
+        return new Plan(here, true, null, ids, seconds, machine, effort);
+    }
+
+    /** On from the first layer of a patch of one or two, beside the other. */
+    public Plan from(Patch here, Set<String> ids) {
+        Recipe other = here.layers().size() < 2 ? null : here.layers().get(1).recipe();
+        return new Plan(here.first(), true, other, ids, seconds, machine, effort);
+    }
+
+    /** A recipe with what sounds under it. */
+    Patch with(Recipe first) {
+        return Patch.of(first, under);
+    }
+
+    /** Whether the level is whatever makes it as loud as the recording: not if it is locked, or says how two are mixed. */
+    boolean isLevelFree() {
+        return under == null && !locked.contains("level");
     }
 
     /** For a machine; what is locked gives way to what it cannot do. */
     public Plan on(Machine other) {
-        return new Plan(recipe, onward, locked, seconds, other, effort);
+        return new Plan(recipe, onward, under, locked, seconds, other, effort);
     }
 
     /** With another share of the usual number of renders. */
     public Plan trying(double share) {
-        return new Plan(recipe, onward, locked, seconds, machine, share);
+        return new Plan(recipe, onward, under, locked, seconds, machine, share);
     }
 
     /** Another recipe with the locked values as they are. */

@@ -22,7 +22,8 @@ import nightreed.sound.Loudness;
  * weight, so that their squares add up to what a listener minds and a search can see which value moves which of them.
  *
  * <p>Of each sound it takes: level and frequency of the recording's partials over time, critical bands from frames that are
- * short at the onset and longer later, centroid and loudness of these frames, and the rise at the start. Levels are compared
+ * short at the onset and longer later, centroid and loudness of these frames, the rise at the start, and the strike as a
+ * comparison hears it. Levels are compared
  * at equal loudness over the common span, and only as far as they stand out of the recording's own masking and background.
  * Immutable; may be used by several threads.
  */
@@ -39,8 +40,8 @@ final class QuickEar {
     /** A frame or a partial so far under the loudest counts no more [dB]. */
     private static final double RANGE_DB = 45;
 
-    /** Levels, frequencies and decays of partials, bands, brightness, loudness, rise. */
-    private static final double KINDS = 7;
+    /** Levels, frequencies and decays of partials, bands, brightness, loudness, rise, strike. */
+    private static final double KINDS = 8;
 
     /** Bands are what every kind of sound has, and what most distances are made of. */
     private static final double BAND_ACCENT = 1.6;
@@ -63,6 +64,8 @@ final class QuickEar {
     private final Map<Integer, RealFft> transforms = new ConcurrentHashMap<>(); // by length
     private final double[][] floor; // [frame][band] power below which nothing is heard
     private final double[] background; // power per band and sample
+    private final StrikeGroups strike; // null where nothing is known of it
+    private final double[] begins; // where it passes each of the levels of its start, samples after the onset
 
     /** What is taken of a sound. Power per sample. */
     private record Features(double[][] bands, double[] loud, double[][] partials, double[][] offsets, double[] rise) {}
@@ -115,8 +118,12 @@ final class QuickEar {
         for (int b = 0; b < Bark.BANDS; b++) {
             bandWeight[b] = Loudness.weighting(Bark.centreHz(b), fs);
         }
+        begins = begins(note);
         own = features(note);
         floor = floors();
+        strike = recording.strike() == null
+                ? null
+                : new StrikeGroups(recording.strike(), own.bands, background, hearing);
     }
 
     /** Time after the onset that has to be rendered [s]. */
@@ -285,8 +292,68 @@ final class QuickEar {
 
     /** The recording against a render that begins at its onset. */
     double[] differences(Clip render) {
-        return differences(own, features(render.mixed()));
+        double[] x = render.mixed();
+        return differences(own, features(shifted(x, late(x))));
     }
+
+    /**
+     * Samples by which a render starts later than the recording. Where a note begins in a recording is known only as far as its
+     * first moments stand out, and a slow one may begin well before or after that.
+     */
+    private int late(double[] render) {
+        double[] its = begins(render);
+        double sum = 0;
+        for (int k = 0; k < its.length; k++) {
+            sum += its[k] - begins[k];
+        }
+        double most = LATEST_SECONDS * fs;
+        return (int) Math.round(Math.max(-most, Math.min(most, sum / its.length)));
+    }
+
+    private static double[] shifted(double[] x, int late) {
+        double[] out = new double[x.length];
+        int from = Math.max(0, late);
+        int to = Math.max(0, -late);
+        System.arraycopy(x, from, out, to, Math.max(0, x.length - from - to));
+        return out;
+    }
+
+    /** Where the power first passes shares of the most there is at the start [samples]. */
+    private double[] begins(double[] x) {
+        int length = (int) Math.min(x.length, START_SECONDS * fs);
+        double keep = Math.exp(-1 / (0.001 * fs));
+        double[] power = new double[length];
+        double now = 0;
+        double top = 0;
+        for (int i = 0; i < length; i++) {
+            now = keep * now + (1 - keep) * x[i] * x[i];
+            power[i] = now;
+            top = Math.max(top, now);
+        }
+        double quiet = 0;
+        for (double b : background) {
+            quiet += b;
+        }
+        double[] levels = held ? SLOW_START_DB : START_DB;
+        double[] out = new double[levels.length];
+        for (int k = 0; k < out.length; k++) {
+            double least = Math.max(top * Math.pow(10, levels[k] / 10), Math.min(0.25 * top, 4 * quiet));
+            int at = 0;
+            while (at < length - 1 && power[at] < least) {
+                at++;
+            }
+            out[k] = at;
+        }
+        return out;
+    }
+
+    private static final double LATEST_SECONDS = 0.06;
+    private static final double START_SECONDS = 0.35;
+
+    /** Levels that tell where a note starts, under the most of the start [dB]. */
+    private static final double[] START_DB = {-30};
+
+    private static final double[] SLOW_START_DB = {-30, -20, -10};
 
     /** Root mean square over the kinds of difference [JND]. */
     static double total(double[] differences) {
@@ -321,10 +388,15 @@ final class QuickEar {
             loudness += square(differences[at++]);
         }
         double rise = 0;
-        while (at < differences.length) {
+        for (int k = 1; k < RISE.length; k++) {
             rise += square(differences[at++]);
         }
-        double most = Math.max(Math.max(Math.max(partials, frequencies), Math.max(decays, bands)), rise);
+        double start = 0;
+        while (at < differences.length) {
+            start += square(differences[at++]);
+        }
+        double most =
+                Math.max(Math.max(Math.max(partials, frequencies), Math.max(decays, bands)), Math.max(rise, start));
         return Math.sqrt(KINDS * Math.max(most, Math.max(brightness, loudness)));
     }
 
@@ -334,7 +406,7 @@ final class QuickEar {
 
     /** Number of differences of one answer. */
     int size() {
-        return hz.length * (2 + probeAt.length) + from.length * (Bark.BANDS + 2) + RISE.length - 1;
+        return hz.length * (2 + probeAt.length) + from.length * (Bark.BANDS + 2) + RISE.length - 1 + StrikeGroups.SIZE;
     }
 
     private double[] differences(Features r, Features i) {
@@ -357,7 +429,10 @@ final class QuickEar {
         double[] out = new double[size()];
         int at = partials(r, i, gain, out);
         at = bands(r, i, gain, noise, clean, loudest, out, at);
-        rise(r, i, gain, quiet, out, at);
+        at = rise(r, i, gain, quiet, out, at);
+        if (strike != null) {
+            strike.differences(i.bands, gain, marks.weight(Aspect.NOISE) / Math.sqrt(KINDS), out, at);
+        }
         return out;
     }
 
@@ -461,7 +536,7 @@ final class QuickEar {
         return at;
     }
 
-    private void rise(Features r, Features i, double gain, double quiet, double[] out, int start) {
+    private int rise(Features r, Features i, double gain, double quiet, double[] out, int start) {
         double top = 0;
         for (double v : r.rise) {
             top = Math.max(top, v);
@@ -471,6 +546,7 @@ final class QuickEar {
             double db = 10 * Math.log10((gain * i.rise[k] + least) / (r.rise[k] + least));
             out[start + k] = marks.weight(Aspect.ATTACK) * bent(db / 2) * scale(1, 1, r.rise.length);
         }
+        return start + r.rise.length;
     }
 
     private static double scale(double accent, double weight, double weights) {
@@ -482,7 +558,7 @@ final class QuickEar {
     }
 
     /** A thing that is quite wrong cannot get more wrong. */
-    private static double bent(double jnd) {
+    static double bent(double jnd) {
         return jnd / Math.sqrt(1 + jnd * jnd / (Hearing.MOST * Hearing.MOST));
     }
 

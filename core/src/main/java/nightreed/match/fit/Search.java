@@ -6,12 +6,14 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.stream.Stream;
 import nightreed.match.Side;
 import nightreed.match.fit.Polish.Point;
 import nightreed.match.start.Starts;
 import nightreed.measure.Progress;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
+import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
@@ -92,7 +94,7 @@ final class Search {
                 plan.seconds() - Math.min(MOST_FOR_LAST, plan.seconds() * SHARE_FOR_LAST),
                 () -> progress.report(shared.get() == null ? 0 : shared.get().share(), "trying values"));
         shared.set(budget);
-        note = new OneNote(ear);
+        note = beside(ear, 1);
         whole = new Polish(note, budget, progress, plan.machine());
         if (isOpen()) {
             double least = LEAST_COST * affordable / MOST_RENDERS;
@@ -107,7 +109,11 @@ final class Search {
     private Polish listening(double seconds, double leastCost, Progress progress) {
         QuickEar ear = new QuickEar(recording, seconds);
         double cost = Math.max(leastCost, ear.seconds() / note.seconds());
-        return new Polish(new OneNote(ear, null, cost), budget, progress, plan.machine());
+        return new Polish(beside(ear, cost), budget, progress, plan.machine());
+    }
+
+    private OneNote beside(QuickEar ear, double cost) {
+        return OneNote.beside(plan.under() == null ? List.of() : List.of(Layer.of(plan.under())), ear, cost);
     }
 
     /** What it listens with to the whole note. */
@@ -237,7 +243,7 @@ final class Search {
     }
 
     private Recipe asLoud(Recipe recipe) {
-        return plan.locked().contains("level") ? recipe : Starts.levelled(recipe, recording);
+        return plan.isLevelFree() ? Starts.levelled(recipe, recording) : recipe;
     }
 
     private List<String> main(Recipe recipe) {
@@ -245,8 +251,11 @@ final class Search {
     }
 
     private List<List<String>> stages(Recipe recipe) {
+        List<String> mix = plan.under() == null ? List.of() : List.of("level");
         return Moves.stages(recipe).stream()
-                .map(s -> s.stream().filter(id -> !plan.locked().contains(id)).toList())
+                .map(s -> Stream.concat(s.stream(), mix.stream())
+                        .filter(id -> !plan.locked().contains(id))
+                        .toList())
                 .toList();
     }
 }

@@ -19,6 +19,7 @@ import nightreed.match.Tolerances.Span;
 import nightreed.match.fit.Polish.Axis;
 import nightreed.match.fit.Polish.Point;
 import nightreed.measure.Progress;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.sound.UnusableSound;
@@ -45,6 +46,7 @@ public final class Sensitivity {
     private static final double WORTH_JND = 0.01;
 
     private final Side recording;
+    private final Patch patch;
     private final QuickEar ear;
     private final Polish polish;
     private final Point now;
@@ -52,12 +54,14 @@ public final class Sensitivity {
     private final double[][] slopes;
     private final Set<String> locked;
 
-    private Sensitivity(Side recording, Recipe recipe, Set<String> locked, Progress progress) {
+    private Sensitivity(Side recording, Patch patch, Set<String> locked, Progress progress) {
+        Recipe recipe = patch.first();
         this.recording = recording;
+        this.patch = patch;
         this.locked = locked;
         ear = new QuickEar(recording, HEARD_SECONDS);
         polish = new Polish(
-                new OneNote(ear),
+                OneNote.beside(patch.layers().subList(1, patch.layers().size()), ear, 1),
                 Budget.endless(() -> progress.report(0.2, "what each value does")),
                 progress,
                 Machine.ANY);
@@ -73,7 +77,12 @@ public final class Sensitivity {
      * @param progress asked between renders whether to go on
      */
     public static Sensitivity of(Side recording, Recipe recipe, Set<String> locked, Progress progress) {
-        return new Sensitivity(recording, recipe, locked, progress);
+        return of(recording, Patch.of(recipe), locked, progress);
+    }
+
+    /** Of the values of a patch's first layer, beside the others. */
+    public static Sensitivity of(Side recording, Patch patch, Set<String> locked, Progress progress) {
+        return new Sensitivity(recording, patch, locked, progress);
     }
 
     /** How far each value may move before it is heard, by id. */
@@ -229,7 +238,7 @@ public final class Sensitivity {
     private Move measured(Trial t, Comparison before) {
         Recipe moved = now.recipe().with(t.parameter.id(), t.to);
         try {
-            Comparison after = Listener.compare(recording, Matcher.imitation(recording, moved));
+            Comparison after = Listener.compare(recording, Matcher.imitation(recording, patch.withFirst(moved)));
             double gain = before.totalJnd() - after.totalJnd();
             return new Move(t.parameter, t.from, t.to, after.totalJnd(), gain, why(t, before, after));
         } catch (UnusableSound silent) {

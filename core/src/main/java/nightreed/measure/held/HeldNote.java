@@ -113,7 +113,7 @@ public record HeldNote(
         if (share < LEAST_SHARE || hasGaps(levels) || isShared(levels)) {
             return null;
         }
-        return describe(x, reader, fs, onset, known, span, h, share, between / total);
+        return describe(x, reader, fs, onset, known, variance, span, h, share, between / total);
     }
 
     /**
@@ -184,6 +184,7 @@ public record HeldNote(
             double fs,
             int onset,
             boolean known,
+            double variance,
             HeldSpan span,
             Harmonics h,
             double share,
@@ -225,7 +226,7 @@ public record HeldNote(
         MovementFit.Result level = new MovementFit(at, loud, even).run(onset / fs);
         MovementFit.Result bright = new MovementFit(at, centroid, even).run(onset / fs);
         double spread = f0 * Math.log(2) / 1200 * meanSe(t, cents, pitch, onset / fs);
-        double start = known ? RampFit.onset(x, fs, onset, span, h, f0) : onset / fs;
+        double start = known ? RampFit.onset(x, fs, onset, variance, span, h, f0) : onset / fs;
         return new HeldNote(
                 f0,
                 spread,

@@ -12,6 +12,11 @@ final class RampFit {
 
     private static final int ROUNDS = 24;
 
+    /** A stretch in which so many times the power of the background is heard [s]. */
+    private static final double HEARD_SECONDS = 0.004;
+
+    private static final double HEARD_TIMES = 4;
+
     private final double[] y;
     private final double[][] waves; // each harmonic as if it had always been held
     private final double[] all; // their sum
@@ -38,8 +43,12 @@ final class RampFit {
         }
     }
 
-    /** @return onset [s]; where the ramp tells nothing, that of the sample {@code rough} */
-    static double onset(double[] x, double fs, int rough, HeldSpan span, Harmonics h, double f0) {
+    /**
+     * @param rough    sample that first leaves the background
+     * @param variance of the background per sample
+     * @return onset [s]; where the ramp tells nothing, that of the sample {@code rough}
+     */
+    static double onset(double[] x, double fs, int rough, double variance, HeldSpan span, Harmonics h, double f0) {
         int from = Math.max(0, rough - (int) (BEFORE_SECONDS * fs));
         int to = Math.min(span.to(), rough + (int) (AFTER_SECONDS * fs));
         int count = Math.min(HARMONICS, h.count());
@@ -75,11 +84,33 @@ final class RampFit {
         }
         double[] y = new double[n];
         System.arraycopy(x, from, y, 0, n);
-        return (from + new RampFit(y, waves).best(rough - from, fs)) / fs;
+        RampFit fit = new RampFit(y, waves);
+        double[] ramp = fit.best(rough - from, fs);
+        return (from + fit.unlessHeard(ramp, rough - from, variance, fs)) / fs;
     }
 
-    /** Start of the ramp [samples], looked for around a sample. */
-    private double best(int rough, double fs) {
+    /**
+     * Start of a ramp [samples], moved later where the ramp would have left the background before it was left: then the note
+     * swells otherwise than the ramp does, which has only found its middle.
+     */
+    private double unlessHeard(double[] ramp, int rough, double variance, double fs) {
+        int window = (int) (HEARD_SECONDS * fs);
+        int first = inside(ramp[0]);
+        double[] model = new double[Math.max(0, rough - first)];
+        rise(all, first, ramp[0], ramp[1], model);
+        double sum = 0;
+        for (int i = 0; i < model.length; i++) {
+            sum += model[i] * model[i];
+            sum -= i >= window ? model[i - window] * model[i - window] : 0;
+            if (sum > HEARD_TIMES * window * variance) {
+                return ramp[0] + model.length - i;
+            }
+        }
+        return ramp[0];
+    }
+
+    /** Start of the ramp, its length, and by how much later each next harmonic starts [samples], looked for around a sample. */
+    private double[] best(int rough, double fs) {
         double[] best = {rough, 0.03 * fs, 0};
         double least = cost(best);
         for (double ramp : new double[] {0.005, 0.015, 0.03, 0.06, 0.1}) {
@@ -118,7 +149,7 @@ final class RampFit {
                 }
             }
         }
-        return best[0];
+        return best;
     }
 
     /** @param p start, length of the ramp, and by how much later each next harmonic starts [samples] */

@@ -20,6 +20,7 @@ import nightreed.measure.Progress;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.LoopLoss;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.StringRecipe;
@@ -224,5 +225,14 @@ class FitsTest {
         Layers.Layered two = Layers.of(bar, bare, Plan.USUAL, Progress.NONE);
         assertThat(two.comparison().totalJnd()).isLessThan(bare.comparison().totalJnd());
         assertThat(two.carries()).hasSameSizeAs(two.patch().layers());
+        assertThat(two.patch().layers()).hasSize(2);
+
+        // on from there: what lies under it sounds with everything that is tried, and stays
+        Patch louder = two.patch().withFirst(two.patch().first().with("level", silent.levelDb() - 12));
+        Comparison off = Listener.compare(bar, Matcher.imitation(bar, louder));
+        Fitted on = Fits.of("resonators", bar, Plan.USUAL.from(louder, Set.of()).trying(0.3), Progress.NONE);
+        Comparison fresh = Listener.compare(bar, Matcher.imitation(bar, louder.withFirst(on.recipe())));
+        assertThat(on.comparison().totalJnd()).isCloseTo(fresh.totalJnd(), within(1e-9));
+        assertThat(fresh.totalJnd()).isLessThan(0.8 * off.totalJnd());
     }
 }

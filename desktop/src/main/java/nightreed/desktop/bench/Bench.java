@@ -8,6 +8,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicBoolean;
@@ -40,6 +41,7 @@ import nightreed.project.Recording;
 import nightreed.project.Snapshot;
 import nightreed.project.UnusableProject;
 import nightreed.recipe.Emphasis;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.room.RecordingRoom;
@@ -568,8 +570,10 @@ public final class Bench {
             return;
         }
         emphasised.set(emphasis);
-        Recipe heard = emphasis == null ? at.recipe() : emphasis.of(at.recipe());
-        desk.instrument(heard);
+        Recipe first = emphasis == null ? at.recipe() : emphasis.of(at.recipe());
+        boolean alone = emphasis != null && emphasis.way() == Emphasis.Way.ALONE;
+        Patch heard = alone ? Patch.of(first) : at.snapshot().patch().withFirst(first);
+        desk.patch(heard);
         long mine = version.get();
         follower.execute(() -> {
             if (version.get() == mine) {
@@ -610,8 +614,8 @@ public final class Bench {
             return;
         }
         Recipe moved = recipe.with(parameter.id(), value);
-        desk.instrument(moved);
         Snapshot next = state().snapshot().withRecipe(moved);
+        desk.patch(next.patch());
         state.set(state().withSnapshot(next));
         follow();
         if (settled) {
@@ -625,8 +629,8 @@ public final class Bench {
      * @param settled whether it stays
      */
     public void shape(Recipe moved, String label, boolean settled) {
-        desk.instrument(moved);
         Snapshot next = state().snapshot().withRecipe(moved);
+        desk.patch(next.patch());
         state.set(state().withSnapshot(next));
         follow();
         if (settled) {
@@ -638,9 +642,35 @@ public final class Bench {
         set(move.parameter(), move.to(), true);
     }
 
-    /** Puts a kept recipe back on the bench. */
+    /** Puts a kept patch of one or two layers back on the bench. */
+    public void use(Patch patch, String label) {
+        Recipe under = patch.layers().size() < 2 ? null : patch.layers().get(1).recipe();
+        use(state().snapshot().withRecipe(patch.first()).withUnder(under), label);
+    }
+
+    /** Lets what sounds under the recipe be the one that is shaped, and the recipe sound under it. */
+    public void exchangeLayers() {
+        Snapshot now = state().snapshot();
+        if (now.under() != null) {
+            Set<String> nothing = Set.of(); // locks are of the recipe that is shaped
+            use(now.withRecipe(now.under()).withUnder(now.recipe()).withLocked(nothing), "exchange the layers");
+        }
+    }
+
+    /** Takes away what sounds under the recipe. */
+    public void dropUnder() {
+        Snapshot now = state().snapshot();
+        if (now.under() != null) {
+            use(now.withUnder(null), "take the layer under it away");
+        }
+    }
+
+    /** Puts another recipe in the place of the one that is shaped; what sounds under it stays. */
     public void use(Recipe recipe, String label) {
-        Snapshot next = state().snapshot().withRecipe(recipe);
+        use(state().snapshot().withRecipe(recipe), label);
+    }
+
+    private void use(Snapshot next, String label) {
         state.set(state().withSnapshot(next));
         follow();
         commit(label, next);
@@ -792,7 +822,8 @@ public final class Bench {
         write(() -> {
             flush();
             String name = "take " + (project.takes(at.current()).size() + 1);
-            project.addTake(at.current(), name, note, at.comparison(), at.recipe());
+            project.addTake(
+                    at.current(), name, note, at.comparison(), at.snapshot().patch());
             history(at.current());
         });
     }
@@ -850,13 +881,13 @@ public final class Bench {
         BenchState at = state();
         long mine = version.incrementAndGet();
         if (at.recipe() == null || at.recording() == null) {
-            desk.instrument(null);
+            desk.patch(null);
             Clip recording = at.recording() == null ? null : at.recording().clip();
             follower.execute(() -> desk.load(recording, null, 0));
             return;
         }
         emphasised.set(null);
-        desk.instrument(at.recipe());
+        desk.patch(at.snapshot().patch());
         follower.execute(() -> {
             if (version.get() != mine) {
                 return;
@@ -867,14 +898,14 @@ public final class Bench {
 
     private void compare(long mine, BenchState at) {
         try {
+            Patch patch = at.snapshot().patch();
             if (!Matcher.isPlain(
-                    at.recording(),
-                    at.recipe())) { // it takes a while to be measured, and is wanted in the ears at once
+                    at.recording(), patch)) { // measuring takes a while, and it is wanted in the ears at once
                 Comparison last = at.comparison();
-                Clip heard = Matcher.render(at.recipe(), at.recording());
+                Clip heard = Matcher.render(patch, at.recording());
                 desk.load(at.recording().clip(), heard, last == null ? 0 : last.gainDb());
             }
-            Side imitation = Matcher.imitation(at.recording(), at.recipe());
+            Side imitation = Matcher.imitation(at.recording(), patch);
             Comparison comparison = Listener.compare(at.recording(), imitation);
             desk.load(at.recording().clip(), imitation.clip(), comparison.gainDb());
             onlyIf(mine, () -> state.set(state().withSound(imitation, comparison)));
@@ -894,18 +925,18 @@ public final class Bench {
                 throw new CancellationException();
             }
         };
-        Recipe recipe = at.recipe();
+        Patch patch = at.snapshot().patch();
         try {
-            if (Matcher.isPlain(at.recording(), recipe)) {
+            if (Matcher.isPlain(at.recording(), patch)) {
                 List<Move> moves =
-                        NextMoves.of(at.recording(), recipe, at.snapshot().locked(), comparison, unlessOvertaken);
+                        NextMoves.of(at.recording(), patch, at.snapshot().locked(), comparison, unlessOvertaken);
                 onlyIf(mine, () -> state.set(state().withAdvice(moves, state().tolerances())));
                 unlessOvertaken.report(0, "");
-                Map<String, Tolerances.Span> spans = Tolerances.of(at.recording(), recipe, unlessOvertaken);
+                Map<String, Tolerances.Span> spans = Tolerances.of(at.recording(), patch, unlessOvertaken);
                 onlyIf(mine, () -> state.set(state().withAdvice(moves, spans)));
             } else { // both from the same renders
                 Sensitivity s =
-                        Sensitivity.of(at.recording(), recipe, at.snapshot().locked(), unlessOvertaken);
+                        Sensitivity.of(at.recording(), patch, at.snapshot().locked(), unlessOvertaken);
                 List<Move> moves = s.moves(comparison, unlessOvertaken);
                 onlyIf(mine, () -> state.set(state().withAdvice(moves, state().tolerances())));
                 Map<String, Tolerances.Span> spans = s.spans();

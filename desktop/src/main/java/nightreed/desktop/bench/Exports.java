@@ -8,6 +8,7 @@ import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Tolerances;
 import nightreed.measure.Progress;
+import nightreed.recipe.Patch;
 import nightreed.recipe.RecipeJson;
 import nightreed.sheet.PartialCsv;
 import nightreed.sheet.PatchSheet;
@@ -30,12 +31,13 @@ final class Exports {
         Path sound = folder.resolve(stem + ".wav");
         Path recipe = folder.resolve(stem + "-recipe.json");
         Path partials = folder.resolve(stem + "-partials.csv");
+        Patch patch = s.snapshot().patch();
         progress.report(0.1, "computing how far each value may move");
         // only where a moved value can be judged without listening is it known how far it may move
         var tolerances = s.tolerances().isEmpty()
-                ? Tolerances.of(s.recording(), s.recipe(), progress.part(0.1, 0.6))
+                ? Tolerances.of(s.recording(), patch, progress.part(0.1, 0.6))
                 : s.tolerances();
-        var comparison = Listener.compare(s.recording(), Matcher.imitation(s.recording(), s.recipe()));
+        var comparison = Listener.compare(s.recording(), Matcher.imitation(s.recording(), patch));
         progress.report(0.6, "writing");
         SafeFiles.write(
                 sheet,
@@ -43,13 +45,13 @@ final class Exports {
                         s.projectName(),
                         s.current().name(),
                         s.recording().measurement(),
-                        s.recipe(),
+                        patch,
                         s.snapshot().fitted(),
                         tolerances,
                         comparison,
                         s.snapshot().note()));
-        WavFiles.write(Matcher.render(s.recipe(), s.recording()), WavFiles.Format.PCM24, sound);
-        SafeFiles.write(recipe, RecipeJson.text(s.recipe()));
+        WavFiles.write(Matcher.render(patch, s.recording()), WavFiles.Format.PCM24, sound);
+        SafeFiles.write(recipe, patch.layers().size() == 1 ? RecipeJson.text(s.recipe()) : RecipeJson.text(patch));
         SafeFiles.write(partials, PartialCsv.text(s.recording().measurement()));
         return List.of(sheet, sound, recipe, partials);
     }

@@ -3,17 +3,21 @@ package nightreed.desktop.bench;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Executor;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import nightreed.machine.Machine;
 import nightreed.match.Comparison;
+import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.match.fit.Adviser;
 import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
+import nightreed.match.fit.Layers;
+import nightreed.match.fit.Layers.Layered;
 import nightreed.match.fit.Plan;
 import nightreed.match.fit.Prices;
 import nightreed.match.fit.Prices.Price;
@@ -24,7 +28,10 @@ import nightreed.match.start.Start;
 import nightreed.match.start.Starts;
 import nightreed.measure.Measurement;
 import nightreed.music.Pitch;
+import nightreed.recipe.Patch;
+import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.sound.Clip;
 
 /** Fits to the recording on the bench. Called on the UI thread; what is found comes on the bench when it is there. */
 public final class Fitting {
@@ -35,6 +42,7 @@ public final class Fitting {
     private final ReadOnlyObjectWrapper<List<Price>> prices = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<Machine> machine = new ReadOnlyObjectWrapper<>(Machine.ANY);
     private final ReadOnlyObjectWrapper<Joint> together = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<Layered> layered = new ReadOnlyObjectWrapper<>();
     private double effort = 1;
 
     Fitting(Bench bench, Executor ui) {
@@ -52,6 +60,7 @@ public final class Fitting {
             ranking.set(null);
             started.set(null);
             together.set(null);
+            layered.set(null);
         }
         if (other
                 || was.recipe() == null
@@ -101,7 +110,7 @@ public final class Fitting {
             bench.say("There is no recording to fit yet: bring one in on the Brief stage.");
             return;
         }
-        Plan plan = fromHere ? usual().from(at.recipe(), at.snapshot().locked()) : afresh(at, method);
+        Plan plan = fromHere ? usual().from(at.snapshot().patch(), at.snapshot().locked()) : afresh(at, method);
         if (!plan.machine().can(method)) {
             bench.say("'" + plan.machine().name() + "' cannot play this method: choose another method, or no limits.");
             return;
@@ -109,7 +118,7 @@ public final class Fitting {
         String label = (fromHere ? "fit from here, " : "fit ") + method;
         bench.run("fitting " + method, progress -> {
             Fitted fitted = Fits.of(method, at.recording(), plan, progress);
-            keep(at, label, fitted);
+            keep(at, label, fitted, fromHere ? at.snapshot().under() : null);
         });
     }
 
@@ -141,7 +150,7 @@ public final class Fitting {
                 bench.change(project ->
                         project.addTake(at.current(), "match, " + f.method(), "", f.comparison(), f.recipe()));
             }
-            keep(at, "match, " + found.get(0).fitted().method(), found.get(0).fitted());
+            keep(at, "match, " + found.get(0).fitted().method(), found.get(0).fitted(), null);
         });
     }
 
@@ -234,15 +243,58 @@ public final class Fitting {
         return together.getReadOnlyProperty();
     }
 
-    private void keep(BenchState at, String label, Fitted fitted) {
-        Comparison shown = Matcher.isPlain(at.recording(), fitted.recipe()) // as the bench will show it
+    /** @param under what sounds under it; null for nothing */
+    private void keep(BenchState at, String label, Fitted fitted, Recipe under) {
+        Patch patch = Patch.of(fitted.recipe(), under);
+        Comparison shown = Matcher.isPlain(at.recording(), patch) // as the bench will show it
                 ? Matcher.predict(at.recording(), (ResonatorRecipe) fitted.recipe())
                 : fitted.comparison();
         bench.arrive(
                 at,
                 label,
-                at.snapshot().withFit(fitted.recipe()),
-                project -> project.addTake(at.current(), label, Adviser.cost(fitted.recipe()), shown, fitted.recipe()));
+                at.snapshot().withFit(fitted.recipe()).withUnder(under),
+                project -> project.addTake(at.current(), label, cost(patch), shown, patch));
+    }
+
+    private static String cost(Patch patch) {
+        return patch.layers().stream().map(l -> Adviser.cost(l.recipe())).collect(Collectors.joining("; under it "));
+    }
+
+    /** Looks for a second recipe under the one on the bench, for what that leaves over. */
+    public void fitUnder() {
+        BenchState at = bench.state();
+        if (at.recording() == null || at.recipe() == null) {
+            bench.say("A second layer needs an imitation to be put under: fit one first.");
+            return;
+        }
+        Plan plan = usual().from(at.recipe(), at.snapshot().locked());
+        bench.run("looking for a layer under it", progress -> {
+            Clip alone = Matcher.render(at.recipe(), at.recording());
+            Comparison now = Listener.compare(at.recording(), Matcher.rendered(alone));
+            Layered found = Layers.of(at.recording(), new Fitted(at.recipe(), alone, now, 0), plan, progress);
+            Patch patch = found.patch();
+            if (patch.layers().size() < 2) {
+                bench.say("One layer is enough: none under it was found that brings the imitation clearly nearer.");
+                return;
+            }
+            Recipe under = patch.layers().get(1).recipe();
+            ui.execute(() -> layered.set(found));
+            bench.arrive(
+                    at,
+                    under.method() + " under it",
+                    at.snapshot().withRecipe(patch.first()).withUnder(under),
+                    project -> project.addTake(
+                            at.current(),
+                            at.recipe().method() + " over " + under.method(),
+                            cost(patch),
+                            found.comparison(),
+                            patch));
+        });
+    }
+
+    /** What the last search for a second layer found, null before there was one. */
+    public ReadOnlyObjectProperty<Layered> layeredProperty() {
+        return layered.getReadOnlyProperty();
     }
 
     /** Changes to another method, with the values that it takes from the measurement. */

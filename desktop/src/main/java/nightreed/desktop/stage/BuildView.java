@@ -91,6 +91,7 @@ public final class BuildView implements StageView {
     private final VBox centre = new VBox(8);
     private final Notes margin = new Notes(6);
     private final MachineMenu machine;
+    private final LayerNotes layers;
     private final WhatItDoes does;
     private final Reedbed bed;
     private final GridPane rulers = new GridPane();
@@ -101,6 +102,7 @@ public final class BuildView implements StageView {
     private final MenuItem matchAll = new MenuItem("Try all six methods");
     private final MenuItem quickly = new MenuItem("Try all six methods in 15 seconds");
     private final MenuItem together = new MenuItem("Fit all notes kept together");
+    private final MenuItem under = new MenuItem("Look for a second layer under it");
     private final MenuItem asMeasured = new MenuItem("Starting values, as measured");
     private final ToggleButton selectedOnly = new ToggleButton("selected partial");
     private final ToggleButton strongest = new ToggleButton("what moves the match");
@@ -114,6 +116,7 @@ public final class BuildView implements StageView {
         this.bed = new Reedbed(bench.selectedProperty());
         this.grouped = new GroupedRulers(bench);
         this.machine = new MachineMenu(bench);
+        this.layers = new LayerNotes(bench);
         this.does = new WhatItDoes(bed::setModel, () -> show(bench.state()));
         bench.askedProperty().addListener((o, was, p) -> {
             if (p != null) {
@@ -147,7 +150,9 @@ public final class BuildView implements StageView {
                 e -> bench.fitting().startMethod(bench.state().recipe().method()));
         together.setId("fit-together");
         together.setOnAction(e -> bench.fitting().fitTogether());
-        fit.getItems().addAll(fromHere, matchAll, quickly, together, asMeasured, machine.menu());
+        under.setId("fit-under");
+        under.setOnAction(e -> bench.fitting().fitUnder());
+        fit.getItems().addAll(fromHere, under, matchAll, quickly, together, asMeasured, machine.menu());
         bench.fitting().togetherProperty().addListener((o, was, is) -> show(bench.state()));
         bench.fitting().pricesProperty().addListener((o, was, is) -> show(bench.state()));
         bench.fitting().machineProperty().addListener((o, was, is) -> show(bench.state()));
@@ -227,6 +232,7 @@ public final class BuildView implements StageView {
         boolean resonators = s.recipe() == null || s.recipe() instanceof ResonatorRecipe;
         fit.setText(s.recipe() == null ? "Fit an imitation" : "Fit anew");
         fromHere.setDisable(s.recipe() == null);
+        under.setDisable(s.recipe() == null);
         asMeasured.setDisable(s.recipe() == null);
         methods.getToggles()
                 .forEach(t ->
@@ -376,6 +382,7 @@ public final class BuildView implements StageView {
     private void methodNotes(BenchState s) {
         Recipe r = s.recipe();
         joint(s);
+        layers.notes(s, margin);
         margin.add(Notes.heading(METHOD_NAMES.get(r.method())));
         margin.add(Notes.body(ABOUT.get(r.method())));
         ranking();
@@ -513,6 +520,7 @@ public final class BuildView implements StageView {
 
     private void notes(BenchState s, ResonatorRecipe r) {
         joint(s);
+        layers.notes(s, margin);
         ranking();
         machine.notes(s, margin);
         margin.add(Notes.heading("Why resonators"));

@@ -173,7 +173,7 @@ public final class KeepView implements StageView {
         back.setMinWidth(Region.USE_PREF_SIZE);
         jnd.setMinWidth(Region.USE_PREF_SIZE);
         back.setAccessibleText("Use " + t.name());
-        back.setOnAction(e -> bench.use(t.recipe(), "back to " + t.name()));
+        back.setOnAction(e -> bench.use(t.patch(), "back to " + t.name()));
         String when = t.at().length() >= 16 ? t.at().substring(5, 16).replace('T', ' ') : t.at();
         HBox line = new HBox(8, name, Parts.gap(), jnd, back);
         line.setAlignment(Pos.BASELINE_LEFT);

@@ -27,6 +27,7 @@ import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.project.Take;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.sound.Clip;
@@ -65,7 +66,7 @@ final class TwoTakes extends VBox {
             hear.setOnAction(e -> bench.desk().audition(sound));
             use.setId("use-" + side);
             use.getStyleClass().add("link");
-            use.setOnAction(e -> bench.use(shown.recipe(), "back to " + shown.name()));
+            use.setOnAction(e -> bench.use(shown.patch(), "back to " + shown.name()));
         }
 
         /** Renders and compares beside the window. */
@@ -81,7 +82,7 @@ final class TwoTakes extends VBox {
             fill();
             Side here = recording;
             Later.work(
-                    () -> heard(here, t.recipe()),
+                    () -> heard(here, t.patch()),
                     h -> {
                         if (t.equals(shown)) {
                             comparison = h.comparison;
@@ -95,9 +96,9 @@ final class TwoTakes extends VBox {
 
     private record Heard(Comparison comparison, Clip clip) {}
 
-    private static Heard heard(Side recording, Recipe recipe) {
+    private static Heard heard(Side recording, Patch patch) {
         try {
-            Side imitation = Matcher.imitation(recording, recipe);
+            Side imitation = Matcher.imitation(recording, patch);
             Comparison c = Listener.compare(recording, imitation);
             return new Heard(c, louder(imitation.clip(), c.gainDb()));
         } catch (UnusableSound silent) {
@@ -191,7 +192,7 @@ final class TwoTakes extends VBox {
             table.add(jnd(right.comparison == null ? null : right.comparison.jnd(a)), 2, row++);
         }
         table.add(Parts.space(6), 0, row++);
-        List<String[]> values = differences(left.shown.recipe(), right.shown.recipe());
+        List<String[]> values = differences(left.shown.patch(), right.shown.patch());
         table.add(Parts.heading(values.isEmpty() ? "All values are the same" : "Values that differ"), 0, row++);
         for (String[] v : values.subList(0, Math.min(MOST_VALUES, values.size()))) {
             table.add(Parts.quiet(v[0]), 0, row);
@@ -220,7 +221,21 @@ final class TwoTakes extends VBox {
     }
 
     /** Name and both values as text; those that differ most on their rulers first, those that only one has last. */
-    static List<String[]> differences(Recipe a, Recipe b) {
+    static List<String[]> differences(Patch a, Patch b) {
+        List<String[]> out = differences(a.first(), b.first());
+        if (!under(a).equals(under(b))) {
+            out.add(0, new String[] {"under it", under(a), under(b)});
+        }
+        return out;
+    }
+
+    private static String under(Patch p) {
+        return p.layers().size() < 2
+                ? "nothing"
+                : BuildView.METHOD_NAMES.get(p.layers().get(1).recipe().method());
+    }
+
+    private static List<String[]> differences(Recipe a, Recipe b) {
         Map<String, Recipe.Setting> there = new TreeMap<>();
         b.settings().forEach(s -> there.put(s.parameter().id(), s));
         List<String[]> both = new ArrayList<>();

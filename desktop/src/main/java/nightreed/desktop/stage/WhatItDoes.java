@@ -18,6 +18,7 @@ import nightreed.match.Matcher;
 import nightreed.match.PartialDifference;
 import nightreed.match.Side;
 import nightreed.measure.Partial;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.sound.UnusableSound;
@@ -66,7 +67,7 @@ final class WhatItDoes {
         words = List.of();
         changed.run();
         Later.work(
-                () -> steps(mine, s.recording(), recipe, p),
+                () -> steps(mine, s.recording(), s.snapshot().patch(), p),
                 steps -> {
                     if (turn == mine) {
                         play(p, steps);
@@ -75,7 +76,8 @@ final class WhatItDoes {
                 this::stop);
     }
 
-    private List<Step> steps(Object mine, Side recording, Recipe recipe, Parameter whole) {
+    private List<Step> steps(Object mine, Side recording, Patch patch, Parameter whole) {
+        Recipe recipe = patch.first();
         Parameter p = whole.around(recipe.value(whole.id()));
         double at = p.position(recipe.value(p.id()));
         List<Step> out = new ArrayList<>();
@@ -83,7 +85,7 @@ final class WhatItDoes {
             if (turn != mine) {
                 throw new CancellationException();
             }
-            Step step = step(recording, recipe, p, p.at(Math.max(0, Math.min(1, at + REACH * i / STEPS))));
+            Step step = step(recording, patch, p, p.at(Math.max(0, Math.min(1, at + REACH * i / STEPS))));
             if (step != null) {
                 out.add(step);
             }
@@ -92,9 +94,10 @@ final class WhatItDoes {
     }
 
     /** Null where a value leaves nothing to hear, or touches another. */
-    private static Step step(Side recording, Recipe recipe, Parameter p, double value) {
+    private static Step step(Side recording, Patch patch, Parameter p, double value) {
         try {
-            Comparison c = Listener.compare(recording, Matcher.imitation(recording, recipe.with(p.id(), value)));
+            Patch moved = patch.withFirst(patch.first().with(p.id(), value));
+            Comparison c = Listener.compare(recording, Matcher.imitation(recording, moved));
             return new Step(value, c, BedModel.of(recording.measurement(), c, Axis.Kind.RATIO));
         } catch (UnusableSound | IllegalArgumentException notThere) {
             return null;

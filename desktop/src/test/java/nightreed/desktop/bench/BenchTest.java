@@ -17,6 +17,7 @@ import nightreed.match.Move;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.RecipeJson;
 import nightreed.recipe.part.Parameter;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
@@ -32,6 +33,8 @@ class BenchTest {
     Path folder;
 
     private final Deque<Runnable> pending = new ArrayDeque<>();
+    private final Deque<Runnable> advice = new ArrayDeque<>();
+    private boolean following;
     private final List<Integer> depths = new ArrayList<>();
     private Bench bench;
     private Desk desk;
@@ -41,7 +44,7 @@ class BenchTest {
     void open() throws Exception {
         project = ProjectFile.create(folder.resolve("bench.nightreed"), "Bench");
         desk = new Desk(48_000);
-        bench = new Bench(pending::add, pending::add, pending::add, pending::add, desk);
+        bench = new Bench(pending::add, pending::add, pending::add, this::follow, desk);
         bench.fitting().trying(0.1); // what is found is tested elsewhere
         bench.open(project);
         work();
@@ -52,12 +55,29 @@ class BenchTest {
         project.close();
     }
 
+    /** What follows a value is compared at once; what is asked for from there is advice on it. */
+    private void follow(Runnable task) {
+        (following ? advice : pending).add(() -> {
+            following = true;
+            task.run();
+            following = false;
+        });
+    }
+
     /** Does everything that has been asked for, and what follows from it. */
     private void work() {
-        while (!pending.isEmpty()) {
+        while (!pending.isEmpty() || !advice.isEmpty()) {
             depths.add(pending.size());
+            (pending.isEmpty() ? advice : pending).poll().run();
+        }
+    }
+
+    /** The same, but nobody waits for the advice. */
+    private void workWithoutAdvice() {
+        while (!pending.isEmpty()) {
             pending.poll().run();
         }
+        advice.clear();
     }
 
     private Path wav(int key) throws Exception {
@@ -101,11 +121,11 @@ class BenchTest {
         bringAndFit();
         Recipe first = bench.state().recipe();
         bench.importFile(wav(76));
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().imitations()).extracting(Imitation::name).containsExactly("bar 64", "bar 76");
         assertThat(bench.state().recipe()).isNull();
         bench.choose(bench.state().imitations().get(0));
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().recipe()).isEqualTo(first);
         assertThat(bench.state().recording().measurement().nearestNote()).isEqualTo("E4");
     }
@@ -116,7 +136,7 @@ class BenchTest {
         Recipe fit = bench.state().recipe();
         for (String method : nightreed.match.start.Starts.METHODS) {
             bench.fitting().startMethod(method);
-            work();
+            workWithoutAdvice();
             assertThat(bench.state().recipe().method()).isEqualTo(method);
             assertThat(bench.state().comparison()).as(method).isNotNull();
             assertThat(bench.fitting().startedProperty().get().recipe().method())
@@ -124,17 +144,17 @@ class BenchTest {
         }
         Recipe subtractive = bench.state().recipe();
         bench.addPart("reverb", "reverb");
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().recipe().common().effects().reverb()).isNotNull();
         bench.set(bench.state().recipe().setting("reverb.mix").parameter(), 0.5, true);
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().recipe().value("reverb.mix")).isEqualTo(0.5);
         bench.removePart("reverb", "reverb");
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().recipe()).isEqualTo(subtractive);
         for (int k = 0; k < 3 + nightreed.match.start.Starts.METHODS.size(); k++) {
             bench.undo();
-            work();
+            workWithoutAdvice();
         }
         assertThat(bench.state().recipe()).isEqualTo(fit);
     }
@@ -206,23 +226,23 @@ class BenchTest {
         Recipe fit = bench.state().recipe();
         bench.set(fit.setting("tune").parameter(), 30, true);
         bench.set(fit.setting("level").parameter(), -30, true);
-        work();
+        workWithoutAdvice();
         Recipe last = bench.state().recipe();
         bench.undo();
         bench.undo();
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().recipe()).isEqualTo(fit);
         assertThat(bench.state().redoLabel()).startsWith("tuning");
         bench.undo();
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().recipe()).isNull();
         assertThat(bench.state().recording()).isNotNull();
         bench.undo();
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().recording()).isNull();
         for (int i = 0; i < 6; i++) {
             bench.redo();
-            work();
+            workWithoutAdvice();
         }
         assertThat(bench.state().recipe()).isEqualTo(last);
         assertThat(bench.state().redoLabel()).isNull();
@@ -250,14 +270,61 @@ class BenchTest {
     }
 
     @Test
+    void aLayerUnderTheRecipeIsHeardShapedExchangedAndTakenAway() throws Exception {
+        bench.importFile(wav(64));
+        workWithoutAdvice();
+        bench.fitting().startMethod("string"); // which leaves much over
+        workWithoutAdvice();
+        double alone = bench.state().comparison().totalJnd();
+        Recipe string = bench.state().recipe();
+        bench.fitting().fitUnder();
+        work();
+        Recipe under = bench.state().snapshot().under();
+        assertThat(under).isNotNull();
+        assertThat(bench.state().undoLabel()).isEqualTo(under.method() + " under it");
+        assertThat(bench.state().comparison().totalJnd()).isLessThan(alone);
+        assertThat(bench.fitting().layeredProperty().get().carries()).hasSize(2);
+        assertThat(bench.state().moves()).isNotNull();
+        assertThat(bench.state().takes().get(0).patch())
+                .isEqualTo(bench.state().snapshot().patch());
+        Recipe over = bench.state().recipe();
+
+        bench.exchangeLayers();
+        workWithoutAdvice();
+        assertThat(bench.state().recipe()).isEqualTo(under);
+        assertThat(bench.state().snapshot().under()).isEqualTo(over);
+        bench.undo();
+        workWithoutAdvice();
+        bench.export(folder.resolve("out"), files -> {});
+        workWithoutAdvice();
+        String written = Files.readString(folder.resolve("out").resolve("bar-64-recipe.json"));
+        assertThat(RecipeJson.parsePatch(written, "it"))
+                .isEqualTo(bench.state().snapshot().patch());
+
+        bench.dropUnder();
+        workWithoutAdvice();
+        assertThat(bench.state().snapshot().under()).isNull();
+        assertThat(bench.state().recipe()).isEqualTo(over);
+        bench.use(bench.state().takes().get(0).patch(), "back");
+        workWithoutAdvice();
+        assertThat(bench.state().snapshot().under()).isEqualTo(under);
+        for (int i = 0; i < 3; i++) {
+            bench.undo();
+            workWithoutAdvice();
+        }
+        assertThat(bench.state().recipe()).isEqualTo(string);
+        assertThat(bench.state().snapshot().under()).isNull();
+    }
+
+    @Test
     void aNoteIsAnEditOnceAndOnlyIfItChanged() throws Exception {
         bringAndFit();
         bench.note("for the harbour");
         bench.note("for the harbour");
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().undoLabel()).isEqualTo("note");
         bench.undo();
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().snapshot().note()).isEmpty();
         assertThat(bench.state().undoLabel()).isEqualTo("fit resonators");
     }

@@ -1,0 +1,60 @@
+package nightreed.desktop.stage;
+
+import javafx.scene.control.Button;
+import javafx.scene.layout.FlowPane;
+import nightreed.desktop.bench.Bench;
+import nightreed.desktop.bench.BenchState;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.match.fit.Layers.Layered;
+import nightreed.recipe.Recipe;
+
+/** What sounds under the recipe that is shaped, and what can be done with it. */
+final class LayerNotes {
+    private final Bench bench;
+    private final FlowPane actions = new FlowPane(12, 2);
+
+    LayerNotes(Bench bench) {
+        this.bench = bench;
+        actions.getChildren()
+                .addAll(
+                        link("under-hear", "Hear it alone", this::hear),
+                        link("under-exchange", "Shape this one", bench::exchangeLayers),
+                        link("under-drop", "Take it away", bench::dropUnder));
+    }
+
+    private static Button link(String id, String text, Runnable action) {
+        Button b = new Button(text);
+        b.setId(id);
+        b.getStyleClass().add("link");
+        b.setOnAction(e -> action.run());
+        return b;
+    }
+
+    private void hear() {
+        Side recording = bench.state().recording();
+        Recipe under = bench.state().snapshot().under();
+        if (recording != null && under != null) {
+            bench.audition("the layer under it", () -> Matcher.render(under, recording));
+        }
+    }
+
+    void notes(BenchState s, Notes margin) {
+        Recipe under = s.snapshot().under();
+        if (s.recipe() == null || under == null) {
+            return;
+        }
+        margin.add(Notes.heading("Under it: " + BuildView.METHOD_NAMES.get(under.method())));
+        Layered found = bench.fitting().layeredProperty().get();
+        boolean asFound = found != null
+                && found.patch().layers().size() == 2
+                && found.patch().layers().get(1).recipe().equals(under);
+        if (asFound) {
+            found.carries().forEach(c -> margin.add(Notes.quiet("As found, " + c + ".")));
+        }
+        margin.add(
+                Notes.quiet("Both are heard and compared; rulers, moves and fits are of the layer over it."),
+                Notes.of(actions),
+                Notes.space(4));
+    }
+}
