@@ -17,6 +17,7 @@ import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.part.Parameter;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 
@@ -28,6 +29,9 @@ public final class Layers {
 
     /** Of the distance; a second layer that brings less is not worth its voices. */
     private static final double WORTH = 0.05;
+
+    /** Of the energy [%]; less is hardly heard. */
+    private static final double LEAST_SHARE = 0.1;
 
     private final Side recording;
     private final QuickEar ear;
@@ -90,7 +94,21 @@ public final class Layers {
         progress.report(0.9, "listening");
         Layered two = heard(new Patch(List.of(Layer.of(together.recipe()), Layer.of(second.recipe()))));
         double gain = 1 - two.comparison.totalJnd() / Math.max(1e-9, one.comparison.totalJnd());
-        return gain > WORTH ? two : one;
+        return gain > WORTH ? heard(asLoud(two)) : one;
+    }
+
+    /** Both moved by what is lacking of the recording's loudness, as far as their levels reach. */
+    private static Patch asLoud(Layered layered) {
+        double db = layered.comparison.gainDb();
+        for (Layer l : layered.patch.layers()) {
+            Parameter level = l.recipe().setting("level").parameter();
+            double now = l.recipe().levelDb();
+            db = Math.max(level.least() - now, Math.min(level.most() - now, db));
+        }
+        double by = db;
+        return new Patch(layered.patch.layers().stream()
+                .map(l -> Layer.of(l.recipe().with("level", l.recipe().levelDb() + by)))
+                .toList());
     }
 
     private Clip alone(Recipe recipe) {
@@ -145,12 +163,18 @@ public final class Layers {
         }
         List<String> out = new ArrayList<>();
         for (int i = 0; i < sounds.size(); i++) {
-            out.add(String.format(
-                    Locale.ROOT,
-                    "%s: %.1f %% of the energy, %.1f %% of that of the first 30 ms",
-                    patch.layers().get(i).recipe().method(),
-                    100 * sounds.get(i)[0] / Math.max(1e-20, all[0]),
-                    100 * sounds.get(i)[1] / Math.max(1e-20, all[1])));
+            String method = patch.layers().get(i).recipe().method();
+            double whole = 100 * sounds.get(i)[0] / Math.max(1e-20, all[0]);
+            double start = 100 * sounds.get(i)[1] / Math.max(1e-20, all[1]);
+            out.add(
+                    Math.max(whole, start) < LEAST_SHARE
+                            ? method + ": hardly heard, the other does nearly as well alone"
+                            : String.format(
+                                    Locale.ROOT,
+                                    "%s: %.1f %% of the energy, %.1f %% of that of the first 30 ms",
+                                    method,
+                                    whole,
+                                    start));
         }
         return out;
     }
