@@ -1,5 +1,8 @@
 package nightreed.desktop.reedbed;
 
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
 import javafx.beans.property.SimpleObjectProperty;
@@ -26,6 +29,10 @@ public final class Reedbed extends Drawing {
     private static final double TOP_DB = 4;
     private static final double LEFT = 46;
     private static final double RIGHT = 14;
+
+    /** Distance of two ripples that are both seen, as a share of how far both reach. */
+    private static final double APART = 0.7;
+
     private static final double TOP = 34;
 
     private final Tooltip numbers = new Tooltip();
@@ -158,7 +165,8 @@ public final class Reedbed extends Drawing {
         }
         corners(g, w, h);
         grid(g, w, water);
-        for (BedModel.Ripple r : model.ripples()) {
+        List<BedModel.Ripple> ripples = apart(model.ripples());
+        for (BedModel.Ripple r : ripples) {
             ripple(g, r, water);
         }
         for (Reed r : model.mirror()) {
@@ -169,7 +177,7 @@ public final class Reedbed extends Drawing {
         }
         names(g);
         double taken = 0; // the next text has room from here on
-        for (BedModel.Ripple r : model.ripples()) {
+        for (BedModel.Ripple r : ripples) {
             taken = rippleText(g, r, water, taken);
         }
         key(g, w, h);
@@ -288,12 +296,30 @@ public final class Reedbed extends Drawing {
         return Math.max(6, 20 * Math.log(t60 / 0.05 + 1) / Math.log(2));
     }
 
+    /** Of ripples that would run into each other, the one that is heard most. */
+    private List<BedModel.Ripple> apart(List<BedModel.Ripple> all) {
+        List<BedModel.Ripple> out = new ArrayList<>();
+        for (BedModel.Ripple r :
+                all.stream().sorted(Comparator.comparingDouble(q -> -q.jnd())).toList()) {
+            if (out.stream().noneMatch(o -> Math.abs(x(o.hz()) - x(r.hz())) < APART * (reach(o) + reach(r)))) {
+                out.add(r);
+            }
+        }
+        out.sort(Comparator.comparingDouble(BedModel.Ripple::hz));
+        return out;
+    }
+
+    /** To each side [px]. */
+    private static double reach(BedModel.Ripple r) {
+        return 10 + 7 * Math.min(8, r.jnd());
+    }
+
     private void ripple(GraphicsContext g, BedModel.Ripple r, double water) {
         double x = x(r.hz());
         if (x < LEFT || x > getWidth() - RIGHT) {
             return;
         }
-        double wide = 10 + 7 * Math.min(8, r.jnd());
+        double wide = reach(r);
         g.setFill(Ink.faint(Ink.of(g).audible(), 0.16));
         g.fillOval(x - wide, water - 7, 2 * wide, 14);
         g.setStroke(Ink.of(g).audible());
@@ -327,7 +353,7 @@ public final class Reedbed extends Drawing {
         g.setFill(Ink.of(g).within());
         double lastRight = 0;
         for (Reed r : model.reeds().stream()
-                .sorted(java.util.Comparator.comparingDouble(q -> q.partial().frequencyHz()))
+                .sorted(Comparator.comparingDouble(q -> q.partial().frequencyHz()))
                 .toList()) {
             double x = x(r.partial().frequencyHz());
             double half = r.name() == null ? 0 : 3.2 * r.name().length();
@@ -426,7 +452,7 @@ public final class Reedbed extends Drawing {
     private void walk(int step) {
         var sorted = model.reeds().stream()
                 .map(Reed::partial)
-                .sorted(java.util.Comparator.comparingDouble(Partial::frequencyHz))
+                .sorted(Comparator.comparingDouble(Partial::frequencyHz))
                 .toList();
         if (!sorted.isEmpty()) {
             int at = sorted.indexOf(selected.get());
