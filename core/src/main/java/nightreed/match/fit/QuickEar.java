@@ -1,10 +1,12 @@
 package nightreed.match.fit;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import nightreed.dsp.RealFft;
+import nightreed.match.Alignment;
 import nightreed.match.Aspect;
 import nightreed.match.Hearing;
 import nightreed.match.Marks;
@@ -65,7 +67,7 @@ final class QuickEar {
     private final double[][] floor; // [frame][band] power below which nothing is heard
     private final double[] background; // power per band and sample
     private final StrikeGroups strike; // null where nothing is known of it
-    private final double[] begins; // where it passes each of the levels of its start, samples after the onset
+    private final double[] start; // levels around the onset
 
     /** What is taken of a sound. Power per sample. */
     private record Features(double[][] bands, double[] loud, double[][] partials, double[][] offsets, double[] rise) {}
@@ -80,7 +82,7 @@ final class QuickEar {
         this.held = m.held() != null;
         double[] x = recording.clip().mixed();
         int onset = Math.max(0, Math.min(x.length - 1, (int) Math.round(m.onsetSeconds() * fs)));
-        double[] note = java.util.Arrays.copyOfRange(x, onset, x.length);
+        double[] note = Arrays.copyOfRange(x, onset, x.length);
         this.background = background(x, Math.max(0, onset - (int) (0.003 * fs)));
         this.seconds = Math.min(mostSeconds, audible(note));
         List<int[]> spans = new ArrayList<>();
@@ -118,7 +120,7 @@ final class QuickEar {
         for (int b = 0; b < Bark.BANDS; b++) {
             bandWeight[b] = Loudness.weighting(Bark.centreHz(b), fs);
         }
-        begins = begins(note);
+        start = Alignment.start(recording);
         own = features(note);
         floor = floors();
         strike = recording.strike() == null
@@ -297,17 +299,38 @@ final class QuickEar {
     }
 
     /**
-     * Samples by which a render starts later than the recording. Where a note begins in a recording is known only as far as its
-     * first moments stand out, and a slow one may begin well before or after that.
+     * Samples by which a render starts later than the recording, as a comparison hears it: of a struck note, where the render
+     * leaves its own silence; of a held one, whose first moments are lost in the background, where their levels lie over each other.
      */
     private int late(double[] render) {
-        double[] its = begins(render);
-        double sum = 0;
-        for (int k = 0; k < its.length; k++) {
-            sum += its[k] - begins[k];
+        if (held) {
+            return (int) Math.round(fs * Alignment.late(start, Alignment.start(render, fs, 0)));
         }
-        double most = LATEST_SECONDS * fs;
-        return (int) Math.round(Math.max(-most, Math.min(most, sum / its.length)));
+        return (int) Math.min(LATEST_SECONDS * fs, leavesSilence(render));
+    }
+
+    /** First sample of what is heard of a render [samples]. */
+    private int leavesSilence(double[] x) {
+        int frame = (int) (SILENCE_FRAME_SECONDS * fs);
+        int frames = x.length / frame;
+        double[] energy = new double[frames];
+        double top = 0;
+        for (int f = 0; f < frames; f++) {
+            for (int i = f * frame; i < (f + 1) * frame; i++) {
+                energy[f] += x[i] * x[i];
+            }
+            top = Math.max(top, energy[f]);
+        }
+        int first = 0;
+        while (first + 3 < frames
+                && energy[first] + energy[first + 1] + energy[first + 2] + energy[first + 3] <= 4 * SILENCE * top) {
+            first++;
+        }
+        int at = Math.max(0, (first - 1) * frame);
+        while (at < x.length - 1 && x[at] == 0) {
+            at++;
+        }
+        return at;
     }
 
     private static double[] shifted(double[] x, int late) {
@@ -318,42 +341,11 @@ final class QuickEar {
         return out;
     }
 
-    /** Where the power first passes shares of the most there is at the start [samples]. */
-    private double[] begins(double[] x) {
-        int length = (int) Math.min(x.length, START_SECONDS * fs);
-        double keep = Math.exp(-1 / (0.001 * fs));
-        double[] power = new double[length];
-        double now = 0;
-        double top = 0;
-        for (int i = 0; i < length; i++) {
-            now = keep * now + (1 - keep) * x[i] * x[i];
-            power[i] = now;
-            top = Math.max(top, now);
-        }
-        double quiet = 0;
-        for (double b : background) {
-            quiet += b;
-        }
-        double[] levels = held ? SLOW_START_DB : START_DB;
-        double[] out = new double[levels.length];
-        for (int k = 0; k < out.length; k++) {
-            double least = Math.max(top * Math.pow(10, levels[k] / 10), Math.min(0.25 * top, 4 * quiet));
-            int at = 0;
-            while (at < length - 1 && power[at] < least) {
-                at++;
-            }
-            out[k] = at;
-        }
-        return out;
-    }
-
     private static final double LATEST_SECONDS = 0.06;
-    private static final double START_SECONDS = 0.35;
+    private static final double SILENCE_FRAME_SECONDS = 0.002;
 
-    /** Levels that tell where a note starts, under the most of the start [dB]. */
-    private static final double[] START_DB = {-30};
-
-    private static final double[] SLOW_START_DB = {-30, -20, -10};
+    /** Energy of a frame, as a share of the most, up to which a render is silent: as an onset is measured. */
+    private static final double SILENCE = 1e-6;
 
     /** Root mean square over the kinds of difference [JND]. */
     static double total(double[] differences) {
