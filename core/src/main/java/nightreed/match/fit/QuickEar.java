@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import nightreed.dsp.RealFft;
-import nightreed.match.Alignment;
 import nightreed.match.Aspect;
 import nightreed.match.Hearing;
 import nightreed.match.Marks;
@@ -67,7 +66,8 @@ final class QuickEar {
     private final double[][] floor; // [frame][band] power below which nothing is heard
     private final double[] background; // power per band and sample
     private final StrikeGroups strike; // null where nothing is known of it
-    private final double[] start; // levels around the onset
+    private final double[] slowLevels; // shares of the power of a slow start
+    private final double[] begins; // where it passes each of them, samples after the onset
 
     /** What is taken of a sound. Power per sample. */
     private record Features(double[][] bands, double[] loud, double[][] partials, double[][] offsets, double[] rise) {}
@@ -120,7 +120,8 @@ final class QuickEar {
         for (int b = 0; b < Bark.BANDS; b++) {
             bandWeight[b] = Loudness.weighting(Bark.centreHz(b), fs);
         }
-        start = Alignment.start(recording);
+        slowLevels = slowLevels(note);
+        begins = passes(note, slowLevels);
         own = features(note);
         floor = floors();
         strike = recording.strike() == null
@@ -300,13 +301,20 @@ final class QuickEar {
 
     /**
      * Samples by which a render starts later than the recording, as a comparison hears it: of a struck note, where the render
-     * leaves its own silence; of a held one, whose first moments are lost in the background, where their levels lie over each other.
+     * leaves its own silence; of a held one, whose first moments are lost in the background, where both pass the same levels.
      */
     private int late(double[] render) {
+        double late = 0;
         if (held) {
-            return (int) Math.round(fs * Alignment.late(start, Alignment.start(render, fs, 0)));
+            double[] its = passes(render, slowLevels);
+            for (int k = 0; k < its.length; k++) {
+                late += (its[k] - begins[k]) / its.length;
+            }
+        } else {
+            late = leavesSilence(render);
         }
-        return (int) Math.min(LATEST_SECONDS * fs, leavesSilence(render));
+        double most = LATEST_SECONDS * fs;
+        return (int) Math.round(Math.max(-most, Math.min(most, late)));
     }
 
     /** First sample of what is heard of a render [samples]. */
@@ -341,7 +349,48 @@ final class QuickEar {
         return out;
     }
 
+    /** Power over time that a start is looked for in. */
+    private double[] start(double[] x) {
+        double[] power = new double[(int) Math.min(x.length, START_SECONDS * fs)];
+        double keep = Math.exp(-1 / (0.001 * fs));
+        double now = 0;
+        for (int i = 0; i < power.length; i++) {
+            now = keep * now + (1 - keep) * x[i] * x[i];
+            power[i] = now;
+        }
+        return power;
+    }
+
+    /** Where the power of a start first passes shares of the most there is of it [samples]. */
+    private double[] passes(double[] x, double[] shares) {
+        double[] power = start(x);
+        double top = Arrays.stream(power).max().orElse(0);
+        double[] out = new double[shares.length];
+        for (int k = 0; k < out.length; k++) {
+            int at = 0;
+            while (at < power.length - 1 && power[at] < shares[k] * top) {
+                at++;
+            }
+            out[k] = at;
+        }
+        return out;
+    }
+
+    /** Shares of the power of the start that tell where it is, clear of the background. */
+    private double[] slowLevels(double[] x) {
+        double top = Arrays.stream(start(x)).max().orElse(0) + 1e-20;
+        double quiet = Math.min(0.25, 4 * Arrays.stream(background).sum() / top);
+        return Arrays.stream(SLOW_START_DB)
+                .map(db -> Math.max(quiet, Math.pow(10, db / 10)))
+                .toArray();
+    }
+
     private static final double LATEST_SECONDS = 0.06;
+    private static final double START_SECONDS = 0.35;
+
+    /** Levels that tell where a slow note starts, under the most of the start [dB]. */
+    private static final double[] SLOW_START_DB = {-30, -20, -10};
+
     private static final double SILENCE_FRAME_SECONDS = 0.002;
 
     /** Energy of a frame, as a share of the most, up to which a render is silent: as an onset is measured. */
