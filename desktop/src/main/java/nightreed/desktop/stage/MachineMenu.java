@@ -18,6 +18,7 @@ import nightreed.machine.Feature;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
 import nightreed.match.fit.Prices.Price;
+import nightreed.recipe.Recipe;
 import nightreed.recipe.UnusableRecipe;
 import nightreed.sound.SafeFiles;
 
@@ -130,11 +131,18 @@ final class MachineMenu {
             return;
         }
         margin.add(Notes.space(4), Notes.heading("On '" + m.name() + "'"));
-        if (!m.can(s.recipe().method())) {
-            margin.add(Notes.body("It cannot play this method at all."));
+        Recipe under = s.snapshot().under();
+        if (!m.can(s.recipe().method()) || under != null && !m.can(under.method())) {
+            margin.add(Notes.body(
+                    under == null
+                            ? "It cannot play this method at all."
+                            : "It cannot play the method of one of the two layers."));
             return;
         }
-        List<Feature> missing = m.missing(s.recipe());
+        List<Feature> missing = s.snapshot().patch().layers().stream()
+                .flatMap(l -> m.missing(l.recipe()).stream())
+                .distinct()
+                .toList();
         for (Feature f : missing) {
             margin.add(Notes.pair(f.title(), m.has(f)));
         }
