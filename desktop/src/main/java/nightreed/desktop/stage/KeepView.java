@@ -4,6 +4,7 @@ import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -208,20 +209,30 @@ public final class KeepView implements StageView {
             sheet.end();
             return;
         }
+        values(s.recipe(), s.tolerances());
+        Recipe under = s.snapshot().under();
+        if (under != null) {
+            String title = "Under it: " + BuildView.METHOD_NAMES.get(under.method());
+            sheet.put(0, sheet.row(), "layer", title, Parts::heading);
+            values(under, Map.of());
+        }
+        sheet.end();
+    }
+
+    private void values(Recipe recipe, Map<String, Tolerances.Span> tolerances) {
         Parameter.Group group = null;
-        for (Recipe.Setting v : s.recipe().settings()) {
+        for (Recipe.Setting v : recipe.settings()) {
             Parameter p = v.parameter();
             if (p.group() != group) {
                 group = p.group();
                 sheet.put(0, sheet.row(), "group", group.title(), t -> Parts.styled(t, "sheet-group"));
             }
-            Tolerances.Span span = s.tolerances().get(p.id());
+            Tolerances.Span span = tolerances.get(p.id());
             int row = sheet.row();
             sheet.put(0, row, "name", p.name(), t -> Parts.styled(t, "body"));
             sheet.put(1, row, "value", p.formatWithUnit(v.value()), KeepView::whole);
             String room = span == null ? "" : p.format(span.low()) + " to " + p.format(span.high());
             sheet.put(2, row, "room", room, Parts::quiet);
         }
-        sheet.end();
     }
 }
