@@ -3,8 +3,6 @@ package nightreed.match.fit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import nightreed.dsp.RealFft;
 import nightreed.match.Aspect;
 import nightreed.match.Hearing;
@@ -62,7 +60,7 @@ final class QuickEar {
     private final double[] weight; // audibility of each partial
     private final double[] bandWeight; // K-weighting of each band
     private final Features own;
-    private final Map<Integer, RealFft> transforms = new ConcurrentHashMap<>(); // by length
+    private final Looks looks;
     private final double[][] floor; // [frame][band] power below which nothing is heard
     private final double[] background; // power per band and sample
     private final StrikeGroups strike; // null where nothing is known of it
@@ -79,6 +77,7 @@ final class QuickEar {
         this.marks = recording.listener().marks();
         Measurement m = recording.measurement();
         this.fs = m.sampleRateHz();
+        this.looks = new Looks(fs);
         this.held = m.held() != null;
         double[] x = recording.clip().mixed();
         int onset = Math.max(0, Math.min(x.length - 1, (int) Math.round(m.onsetSeconds() * fs)));
@@ -182,7 +181,7 @@ final class QuickEar {
         int n = (int) (0.0427 * fs);
         int count = 0;
         for (int at = 0; at + n <= end; at += n) {
-            double[] b = bands(x, at, at + n);
+            double[] b = looks.bands(x, at, at + n);
             count++;
             for (int k = 0; k < out.length; k++) {
                 out[k] += b[k];
@@ -194,58 +193,29 @@ final class QuickEar {
         return out;
     }
 
-    /** Mean power per critical band of a span whose edges are faded. */
-    private double[] bands(double[] x, int start, int end) {
-        int n = RealFft.powerOfTwoFrom(end - start);
-        double[] frame = new double[n];
-        int length = end - start;
-        int fade = Math.max(1, start == 0 ? length / 8 : length / 2);
-        double norm = 0;
-        for (int i = 0; i < length; i++) {
-            double u = Math.min(1, (Math.min(i, length - 1 - i) + 0.5) / fade);
-            double w = u * u * (3 - 2 * u);
-            norm += w * w;
-            frame[i] = start + i < x.length ? w * x[start + i] : 0;
-        }
-        double[] p = RealFft.power(transforms.computeIfAbsent(n, RealFft::new).forward(frame));
-        double[] out = new double[Bark.BANDS];
-        for (int k = 1; k < p.length; k++) {
-            int band = Bark.band(k * fs / n);
-            if (band >= 0) {
-                out[band] += 2 * p[k] / (n * norm);
-            }
-        }
-        return out;
-    }
-
     private Features features(double[] x) {
         double[][] bands = new double[from.length][];
         double[] loud = new double[from.length];
         for (int f = 0; f < from.length; f++) {
-            bands[f] = bands(x, from[f], to[f]);
+            bands[f] = looks.bands(x, from[f], to[f]);
             for (int b = 0; b < Bark.BANDS; b++) {
                 loud[f] += bandWeight[b] * bands[f][b];
             }
         }
         double[][] partials = new double[probeAt.length][hz.length];
         double[][] offsets = new double[probeAt.length][hz.length];
-        RealFft fft = transforms.computeIfAbsent(probe, RealFft::new);
-        double[] frame = new double[probe];
+        double scale = 2 / (0.375 * probe * (double) probe);
         for (int f = 0; f < probeAt.length && hz.length > 0; f++) {
-            for (int i = 0; i < probe; i++) {
-                double w = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / probe);
-                frame[i] = probeAt[f] + i < x.length ? w * x[probeAt[f] + i] : 0;
-            }
-            double[] p = RealFft.power(fft.forward(frame));
-            double scale = 2 / (0.375 * probe * (double) probe);
+            double[] s = looks.spectrum(x, probeAt[f], probe);
             for (int k = 0; k < hz.length; k++) {
                 double sum = 0;
                 double moment = 0;
                 int low = (int) Math.max(1, Math.ceil((hz[k] - width[k]) * probe / fs));
-                int high = (int) Math.min(p.length - 1.0, Math.floor((hz[k] + width[k]) * probe / fs));
+                int high = (int) Math.min(probe / 2.0, Math.floor((hz[k] + width[k]) * probe / fs));
                 for (int b = low; b <= high; b++) {
-                    sum += p[b];
-                    moment += p[b] * (b * fs / probe - hz[k]);
+                    double p = s[2 * b] * s[2 * b] + s[2 * b + 1] * s[2 * b + 1];
+                    sum += p;
+                    moment += p * (b * fs / probe - hz[k]);
                 }
                 partials[f][k] = scale * sum;
                 offsets[f][k] = sum > 0 ? moment / sum : 0;
