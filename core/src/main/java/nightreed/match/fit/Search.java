@@ -26,10 +26,10 @@ import nightreed.recipe.part.Parameter;
  */
 final class Search {
     /** Sound that a search may render [s of the plainest method]. */
-    private static final double SOUND_SECONDS = 1600;
+    private static final double SOUND_SECONDS = 1400;
 
     /** Renders of a search, also of the shortest sounds: listening takes its time as well. */
-    private static final int MOST_RENDERS = 1800;
+    private static final int MOST_RENDERS = 1600;
 
     /** Seconds after the onset that are listened to. */
     private static final double HEARD_SECONDS = 4;
@@ -44,7 +44,12 @@ final class Search {
     private static final double LEAST_COST = 0.15;
 
     /** Starts that are walked from, as many as this share of what may be spent is enough for; a third of them goes on. */
-    private static final double SCOUTS_SHARE = 0.25;
+    private static final double SCOUTS_SHARE = 0.15;
+
+    /** Share of what may be spent that is bred for, and how often at the most. */
+    private static final double BRED_SHARE = 0.2;
+
+    private static final int MOST_GENERATIONS = 40;
 
     private static final int FEWEST_SCOUTS = 4;
     private static final int MOST_SCOUTS = 24;
@@ -160,6 +165,11 @@ final class Search {
                 .map(p -> levelled(whole.at(asLoud(p.recipe()))))
                 .toList());
         tried.replaceAll(p -> whole.run(p, Moves.anchors(p.recipe()), main(p.recipe()), 4));
+        if (!isOpen()) {
+            return Polish.best(tried);
+        }
+        List<Point> briefly = tried.stream().map(p -> brief.at(p.recipe())).toList();
+        tried.add(whole.at(bred(brief, briefly).get(0).recipe()));
         return Polish.best(tried);
     }
 
@@ -171,7 +181,8 @@ final class Search {
     /** Of many starts, the nearest by the brief ear after walks from the likeliest of them. */
     private Recipe scouted() {
         List<Point> out = first(scouts(), apart(sorted(moment.at(starts))));
-        out = first(Math.max(2, out.size() / THIRD), walked(moment, out, SCOUT_ROUNDS));
+        out = bred(moment, walked(moment, out, SCOUT_ROUNDS));
+        out = first(Math.max(2, out.size() / THIRD), out);
         out = walked(moment, out.parallelStream().map(this::turned).toList(), SCOUT_ROUNDS);
         first(MOST_OTHERS, out).forEach(p -> others.add(asLoud(p.recipe())));
         Point near = walked(
@@ -189,6 +200,12 @@ final class Search {
             }
         }
         return near.recipe();
+    }
+
+    /** Children of points that do not come nearer by walking. */
+    private List<Point> bred(Polish polish, List<Point> points) {
+        int generations = (int) (BRED_SHARE * budget.renders() / Offspring.cost(polish, 1));
+        return new Offspring(polish, plan.locked()).of(points, Math.min(MOST_GENERATIONS, generations));
     }
 
     private int scouts() {

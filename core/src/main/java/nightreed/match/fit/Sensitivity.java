@@ -2,6 +2,7 @@ package nightreed.match.fit;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -19,6 +20,7 @@ import nightreed.match.Tolerances.Span;
 import nightreed.match.fit.Polish.Axis;
 import nightreed.match.fit.Polish.Point;
 import nightreed.measure.Progress;
+import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
@@ -31,10 +33,13 @@ import nightreed.sound.UnusableSound;
 public final class Sensitivity {
     private static final double HEARD_SECONDS = 1.5;
 
+    /** The same where much is tried, and little of it is likely. */
+    private static final double BRIEFLY_SECONDS = 0.5;
+
     /** Share of a ruler whose effect is shown. */
     private static final double SHOWN_STEP = 0.05;
 
-    /** Moves that are tried by the quick ear, that are measured, and that are shown. */
+    /** Moves that are tried by the quick ear, that are measured side by side and in all, and that are shown. */
     private static final int TRIED = 12;
 
     private static final int MEASURED = 4;
@@ -42,6 +47,12 @@ public final class Sensitivity {
     /** Values whose spans are checked by renders: those that move the match most. */
     private static final int CHECKED = 12;
 
+    private static final int MOST_MEASURED = 12;
+
+    /** Where the best of the small moves gains no more than this share of the total, large ones are tried. */
+    private static final double LITTLE = 0.05;
+
+    private static final double[] PLACES = {0.04, 0.2, 0.36, 0.52, 0.68, 0.84};
     private static final int SHOWN = 3;
     private static final double WORTH_JND = 0.01;
 
@@ -60,16 +71,17 @@ public final class Sensitivity {
         this.patch = patch;
         this.locked = locked;
         ear = new QuickEar(recording, HEARD_SECONDS);
-        polish = new Polish(
-                OneNote.beside(patch.layers().subList(1, patch.layers().size()), ear, 1),
-                Budget.endless(() -> progress.report(0.2, "what each value does")),
-                progress,
-                Machine.ANY);
+        polish = polish(patch, ear, () -> progress.report(0.2, "what each value does"));
         now = polish.at(recipe);
         progress.report(0.05, "what each value does");
         axes = Polish.axes(recipe, Moves.advised(recipe));
         slopes = polish.slopes(now, Map.of(), axes);
         progress.report(0.5, "what each value does");
+    }
+
+    private static Polish polish(Patch patch, QuickEar ear, Runnable check) {
+        List<Layer> others = patch.layers().subList(1, patch.layers().size());
+        return new Polish(OneNote.beside(others, ear, 1), Budget.endless(check), Progress.NONE, Machine.ANY);
     }
 
     /**
@@ -175,12 +187,58 @@ public final class Sensitivity {
         tried.removeIf(t -> !(t.total < now.total()));
         tried.sort(Comparator.comparingDouble(Trial::total));
         progress.report(0.7, "trying moves");
-        List<Move> moves = new ArrayList<>(tried.subList(0, Math.min(MEASURED, tried.size())).parallelStream()
-                .map(t -> measured(t, comparison))
-                .filter(m -> m.gainJnd() > WORTH_JND)
-                .sorted(Comparator.comparingDouble(m -> -m.gainJnd()))
-                .toList());
+        List<Move> moves = new ArrayList<>(helping(tried, comparison, progress));
+        if (moves.stream().allMatch(m -> m.gainJnd() < LITTLE * comparison.totalJnd())) {
+            progress.report(0.8, "trying bolder moves");
+            moves.addAll(helping(leaps(progress), comparison, progress));
+            moves.sort(Comparator.comparingDouble(m -> -m.gainJnd()));
+            Set<String> told = new HashSet<>();
+            moves.removeIf(m -> !told.add(m.parameter().id())); // one for each value
+        }
         return List.copyOf(moves.subList(0, Math.min(SHOWN, moves.size())));
+    }
+
+    /** A few at a time, the likeliest first, until one is measured to help; the best first. */
+    private List<Move> helping(List<Trial> trials, Comparison comparison, Progress progress) {
+        for (int from = 0; from < Math.min(MOST_MEASURED, trials.size()); from += MEASURED) {
+            progress.report(0.8, "trying moves");
+            List<Move> moves = trials.subList(from, Math.min(from + MEASURED, trials.size())).parallelStream()
+                    .map(t -> measured(t, comparison))
+                    .filter(m -> m.gainJnd() > WORTH_JND)
+                    .sorted(Comparator.comparingDouble(m -> -m.gainJnd()))
+                    .toList();
+            if (!moves.isEmpty()) {
+                return moves;
+            }
+        }
+        return List.of();
+    }
+
+    /** Each value far from where it is, at the best place of a few; a first choice of them is made by a brief look. */
+    private List<Trial> leaps(Progress progress) {
+        Polish brief = polish(
+                patch, new QuickEar(recording, BRIEFLY_SECONDS), () -> progress.report(0.8, "trying bolder moves"));
+        List<Trial> all = axes.parallelStream()
+                .filter(a -> !locked.contains(a.parameter().id()))
+                .map(a -> leap(brief, a))
+                .sorted(Comparator.comparingDouble(Trial::total))
+                .toList();
+        return all.subList(0, Math.min(TRIED, all.size())).parallelStream()
+                .map(t -> new Trial(t.parameter, t.from, t.to, total(polish, t.parameter.id(), t.to)))
+                .filter(t -> t.total < now.total())
+                .sorted(Comparator.comparingDouble(Trial::total))
+                .toList();
+    }
+
+    private Trial leap(Polish by, Axis a) {
+        Parameter p = a.parameter().around(a.value());
+        Trial best = new Trial(a.parameter(), a.value(), a.value(), Double.POSITIVE_INFINITY);
+        for (double place : PLACES) {
+            double to = p.at(place);
+            double total = total(by, p.id(), to);
+            best = total < best.total ? new Trial(a.parameter(), a.value(), to, total) : best;
+        }
+        return best;
     }
 
     /** A value moved. @param total by the quick ear [JND] */
@@ -203,15 +261,15 @@ public final class Sensitivity {
         double half = p.at((p.position(t.from) + p.position(t.to)) / 2);
         Trial best = new Trial(p, t.from, t.from, Double.POSITIVE_INFINITY);
         for (double to : new double[] {t.to, half}) {
-            double total = total(p.id(), to);
+            double total = total(polish, p.id(), to);
             best = total < best.total ? new Trial(p, t.from, to, total) : best;
         }
         return best;
     }
 
-    private double total(String id, double to) {
+    private double total(Polish by, String id, double to) {
         try {
-            return polish.at(now.recipe().with(id, to)).total();
+            return by.at(now.recipe().with(id, to)).total();
         } catch (IllegalArgumentException touchesAnother) {
             return Double.POSITIVE_INFINITY;
         }
@@ -231,7 +289,7 @@ public final class Sensitivity {
             }
         }
         return all.parallelStream()
-                .map(t -> new Trial(t.parameter, t.from, t.to, total(t.parameter.id(), t.to)))
+                .map(t -> new Trial(t.parameter, t.from, t.to, total(polish, t.parameter.id(), t.to)))
                 .toList();
     }
 
