@@ -20,10 +20,12 @@ import nightreed.voice.Renderer;
 
 /**
  * Whether a method finds its own sounds again: recipes put off by chance in every value, rendered, measured, and fitted by the
- * same method.
+ * same method. A vibrato is put off by up to a semitone: no instrument has a wider one.
  * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.RoundTrips METHOD HOW_MANY SEED</pre>
  */
 public final class RoundTrips {
+    private static final double WIDEST_VIBRATO_CENTS = 100;
+
     private RoundTrips() {}
 
     public static void main(String[] args) throws Exception {
@@ -72,6 +74,9 @@ public final class RoundTrips {
                     && !p.id().equals("tune")
                     && !p.id().equals("level");
             double to = p.at(p.position(s.value()) + 0.2 * (chance.nextDouble() - 0.5));
+            if (p.id().startsWith("route.") && p.unit().equals("cents")) {
+                to = Math.max(-WIDEST_VIBRATO_CENTS, Math.min(WIDEST_VIBRATO_CENTS, to));
+            }
             r = told ? unlessItTouches(r, p.id(), to) : r;
         }
         return r;

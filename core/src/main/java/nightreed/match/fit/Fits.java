@@ -21,6 +21,9 @@ public final class Fits {
     /** Measured distance over that of the quick ear up to which the two agree. */
     private static final double AGREED = 1.3;
 
+    /** Recipes that are measured at the most: that of a long, rich note takes seconds. */
+    private static final int MOST_JUDGED = 4;
+
     private Fits() {}
 
     /**
@@ -103,7 +106,7 @@ public final class Fits {
         List<Judged> judged = new ArrayList<>(judged(recipes.subList(0, Math.min(2, recipes.size())), note, plan));
         Judged last = judged.get(judged.size() - 1);
         if (last.measured() > Math.max(1, AGREED * last.quick) && !plan.isLimited()) {
-            judged.addAll(judged(recipes.subList(judged.size(), recipes.size()), note, plan));
+            judged.addAll(judged(recipes.subList(judged.size(), Math.min(MOST_JUDGED, recipes.size())), note, plan));
         }
         double first = judged.get(0).measured();
         return judged.stream()

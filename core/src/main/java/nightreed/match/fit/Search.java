@@ -26,10 +26,10 @@ import nightreed.recipe.part.Parameter;
  */
 final class Search {
     /** Sound that a search may render [s of the plainest method]. */
-    private static final double SOUND_SECONDS = 1400;
+    private static final double SOUND_SECONDS = 1250;
 
     /** Renders of a search, also of the shortest sounds: listening takes its time as well. */
-    private static final int MOST_RENDERS = 1600;
+    private static final int MOST_RENDERS = 1400;
 
     /** Seconds after the onset that are listened to. */
     private static final double HEARD_SECONDS = 4;
