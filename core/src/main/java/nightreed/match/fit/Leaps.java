@@ -14,7 +14,8 @@ import nightreed.recipe.part.Parameter;
  * hollow it began in; this looks whether there is a deeper one.
  */
 final class Leaps {
-    private static final double[] PLACES = {0.04, 0.2, 0.36, 0.52, 0.68, 0.84};
+    /** Places on a ruler that stand for all of it. */
+    static final double[] PLACES = {0.04, 0.2, 0.36, 0.52, 0.68, 0.84};
 
     /** Leaps that are tried one upon the other. */
     private static final int TOGETHER = 6;

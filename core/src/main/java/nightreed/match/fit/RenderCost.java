@@ -17,7 +17,7 @@ final class RenderCost {
     static double of(Recipe recipe, double fs) {
         return switch (recipe.method()) {
             case "formant" -> 6;
-            case "ring" -> 1.4;
+            case "ring" -> 2.2;
             case "resonators" -> 2;
             case "fm" -> modulated((FmRecipe) recipe, fs);
             default -> 1;
@@ -32,6 +32,6 @@ final class RenderCost {
             top = Math.max(top, Sidebands.topHz(f0 * p.carrierRatio(), f0 * p.modulatorRatio(), p.index()));
         }
         double times = Math.min(8, Math.pow(2, Math.ceil(Math.max(0, Math.log(top / 0.45 / fs) / Math.log(2)))));
-        return 0.6 + 0.26 * times * recipe.pairs().size();
+        return 0.9 + 0.32 * times * recipe.pairs().size();
     }
 }

@@ -52,7 +52,6 @@ public final class Sensitivity {
     /** Where the best of the small moves gains no more than this share of the total, large ones are tried. */
     private static final double LITTLE = 0.05;
 
-    private static final double[] PLACES = {0.04, 0.2, 0.36, 0.52, 0.68, 0.84};
     private static final int SHOWN = 3;
     private static final double WORTH_JND = 0.01;
 
@@ -192,9 +191,9 @@ public final class Sensitivity {
             progress.report(0.8, "trying bolder moves");
             moves.addAll(helping(leaps(progress), comparison, progress));
             moves.sort(Comparator.comparingDouble(m -> -m.gainJnd()));
-            Set<String> told = new HashSet<>();
-            moves.removeIf(m -> !told.add(m.parameter().id())); // one for each value
         }
+        Set<String> told = new HashSet<>();
+        moves.removeIf(m -> !told.add(m.parameter().id())); // one for each value
         return List.copyOf(moves.subList(0, Math.min(SHOWN, moves.size())));
     }
 
@@ -233,7 +232,7 @@ public final class Sensitivity {
     private Trial leap(Polish by, Axis a) {
         Parameter p = a.parameter().around(a.value());
         Trial best = new Trial(a.parameter(), a.value(), a.value(), Double.POSITIVE_INFINITY);
-        for (double place : PLACES) {
+        for (double place : Leaps.PLACES) {
             double to = p.at(place);
             double total = total(by, p.id(), to);
             best = total < best.total ? new Trial(a.parameter(), a.value(), to, total) : best;

@@ -185,6 +185,17 @@ class FitsTest {
         }
     }
 
+    /** A filter that is shut so far that little steps are hardly heard. */
+    @Test
+    void whereSmallMovesDoLittleALargeOneIsFound() throws Exception {
+        Recipe shut = brass().with("filter.cutoff", 40).with("filter.envelope", 0);
+        Comparison now = Listener.compare(brass, Matcher.imitation(brass, shut));
+        List<Move> moves = NextMoves.of(brass, shut, Set.of("filter.kind", "filter.slope"), now, Progress.NONE);
+        assertThat(moves).isNotEmpty();
+        assertThat(moves.get(0).gainJnd()).isGreaterThan(0.2 * now.totalJnd());
+        assertThat(moves.stream().map(m -> m.parameter().id())).doesNotHaveDuplicates();
+    }
+
     @Test
     void tolerancesOfAnyMethodHoldTheValueAndAreNarrowWhereItMatters() {
         var spans = Tolerances.of(brass, fitted.recipe(), Progress.NONE);

@@ -1,0 +1,101 @@
+package nightreed.match.fit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.IntStream;
+import nightreed.machine.Machine;
+import nightreed.match.fit.Polish.Point;
+import nightreed.measure.Progress;
+import nightreed.recipe.FmPair;
+import nightreed.recipe.FmRecipe;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.VelocityMap;
+import org.junit.jupiter.api.Test;
+
+/** Breeding by itself, against a plain target instead of a sound. */
+class OffspringTest {
+    private static final List<String> AIMED = List.of("pair.1.index", "pair.1.amp.decay", "pair.2.level");
+
+    private static FmRecipe two(double index, double decay, double level) {
+        Envelope bend = Envelope.struck(0, 1, 0.3);
+        return new FmRecipe(
+                60,
+                0,
+                -12,
+                List.of(
+                        FmPair.of(0, 1, 1.4, index, Envelope.struck(0.001, decay, 0.3), bend),
+                        FmPair.of(level, 3, 2, 1, Envelope.struck(0.001, 1, 0.3), bend)),
+                null,
+                0.3,
+                VelocityMap.USUAL,
+                Common.NONE);
+    }
+
+    /** Places on their rulers that the recipe is off by. */
+    private static Trial towards(Recipe target) {
+        return new Trial() {
+            @Override
+            public double[] differences(Recipe r) {
+                return AIMED.stream()
+                        .map(target::setting)
+                        .mapToDouble(s -> s.parameter().position(s.value())
+                                - s.parameter().position(r.value(s.parameter().id())))
+                        .toArray();
+            }
+
+            @Override
+            public double cost() {
+                return 1;
+            }
+        };
+    }
+
+    private static Polish polish(Recipe target) {
+        return new Polish(towards(target), Budget.endless(() -> {}), Progress.NONE, Machine.ANY);
+    }
+
+    private static List<Point> bred(Set<String> locked, int generations) {
+        Polish polish = polish(two(2, 3, -6));
+        List<Point> parents = polish.at(List.of(two(9, 3, -50), two(0.1, 0.1, -6), two(5, 20, -30)));
+        return new Offspring(polish, locked).of(parents, generations);
+    }
+
+    private static List<Double> totals(List<Point> points) {
+        return points.stream().map(Point::total).toList();
+    }
+
+    @Test
+    void whatTwoParentsFoundComesTogether() {
+        List<Point> before = bred(Set.of(), 0);
+        List<Point> after = bred(Set.of(), 12);
+        assertThat(after).hasSameSizeAs(before).isSortedAccordingTo(Comparator.comparingDouble(Point::total));
+        assertThat(after.get(0).total()).isLessThan(0.3 * before.get(0).total());
+        List<Double> later = totals(after);
+        assertThat(IntStream.range(0, 3)
+                        .allMatch(i -> later.get(i) <= totals(before).get(i)))
+                .as("none got worse")
+                .isTrue();
+    }
+
+    @Test
+    void lockedValuesStayAndTheSameIsBredAgain() {
+        List<Point> once = bred(Set.of("pair.1.index", "pair.2.level"), 6);
+        assertThat(once)
+                .allSatisfy(p ->
+                        assertThat(List.of(9.0, 0.1, 5.0)).contains(p.recipe().value("pair.1.index")));
+        assertThat(totals(bred(Set.of("pair.1.index", "pair.2.level"), 6))).isEqualTo(totals(once));
+    }
+
+    @Test
+    void whereTimeIsOverTheParentsAreKept() {
+        Recipe target = two(2, 3, -6);
+        Polish late = new Polish(towards(target), new Budget(1000, 0, () -> {}), Progress.NONE, Machine.ANY);
+        List<Point> parents = polish(target).at(List.of(two(9, 3, -50), two(0.1, 0.1, -6)));
+        assertThat(new Offspring(late, Set.of()).of(parents, 5)).containsExactlyInAnyOrderElementsOf(parents);
+    }
+}
