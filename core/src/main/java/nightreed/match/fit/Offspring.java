@@ -32,12 +32,17 @@ final class Offspring {
 
     private final Polish polish;
     private final Set<String> locked;
+    private final boolean choices;
     private final Random chance = new Random(SEED);
 
-    /** @param locked values that stay, by id */
-    Offspring(Polish polish, Set<String> locked) {
+    /**
+     * @param locked  values that stay, by id
+     * @param choices whether waves, kinds and drives may become others as well
+     */
+    Offspring(Polish polish, Set<String> locked, boolean choices) {
         this.polish = polish;
         this.locked = locked;
+        this.choices = choices;
     }
 
     /** So many times some children of the points, which are not changed; as many points, the nearest first. */
@@ -129,11 +134,11 @@ final class Offspring {
         return unlessItTouches(r, p.id(), value);
     }
 
-    /** Every value and choice that the sound of one note can tell and that may change. */
+    /** Every value, and every choice, that the sound of one note can tell and that may change. */
     private List<Recipe.Setting> told(Recipe r) {
         Set<String> numbers = Set.copyOf(Moves.searched(r));
         return r.settings().stream()
-                .filter(s -> numbers.contains(s.parameter().id()) || isChoiceOfSound(s.parameter()))
+                .filter(s -> numbers.contains(s.parameter().id()) || choices && isChoiceOfSound(s.parameter()))
                 .filter(s -> !locked.contains(s.parameter().id()))
                 .toList();
     }

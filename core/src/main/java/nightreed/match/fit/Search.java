@@ -65,7 +65,7 @@ final class Search {
     /** Share of what may be spent from which on nothing new is looked for. */
     private static final double LEAPS_UNTIL = 0.55;
 
-    /** Starting values of which a search goes on where there are few. */
+    /** Starting values that a search walks from where it listens to the whole note from the first. */
     private static final int TRIED = 3;
 
     /** Of the time for a fit, what its last listening is given [s], [share]. */
@@ -205,7 +205,8 @@ final class Search {
     /** Children of points that do not come nearer by walking. */
     private List<Point> bred(Polish polish, List<Point> points) {
         int generations = (int) (BRED_SHARE * budget.renders() / Offspring.cost(polish, 1));
-        return new Offspring(polish, plan.locked()).of(points, Math.min(MOST_GENERATIONS, generations));
+        // who fits on from a recipe has chosen its waves and kinds
+        return new Offspring(polish, plan.locked(), !plan.onward()).of(points, Math.min(MOST_GENERATIONS, generations));
     }
 
     private int scouts() {

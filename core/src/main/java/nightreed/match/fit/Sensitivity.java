@@ -43,17 +43,15 @@ public final class Sensitivity {
     private static final int TRIED = 12;
 
     private static final int MEASURED = 4;
+    private static final int MOST_MEASURED = 12;
+    private static final int SHOWN = 3;
+    private static final double WORTH_JND = 0.01;
 
     /** Values whose spans are checked by renders: those that move the match most. */
     private static final int CHECKED = 12;
 
-    private static final int MOST_MEASURED = 12;
-
     /** Where the best of the small moves gains no more than this share of the total, large ones are tried. */
     private static final double LITTLE = 0.05;
-
-    private static final int SHOWN = 3;
-    private static final double WORTH_JND = 0.01;
 
     private final Side recording;
     private final Patch patch;

@@ -62,7 +62,7 @@ class OffspringTest {
     private static List<Point> bred(Set<String> locked, int generations) {
         Polish polish = polish(two(2, 3, -6));
         List<Point> parents = polish.at(List.of(two(9, 3, -50), two(0.1, 0.1, -6), two(5, 20, -30)));
-        return new Offspring(polish, locked).of(parents, generations);
+        return new Offspring(polish, locked, true).of(parents, generations);
     }
 
     private static List<Double> totals(List<Point> points) {
@@ -92,10 +92,31 @@ class OffspringTest {
     }
 
     @Test
+    void choicesChangeOnlyWhereTheyMay() {
+        Recipe pulse = two(2, 3, -6).with("pair.1.kind", 1);
+        Trial kind = new Trial() {
+            @Override
+            public double[] differences(Recipe r) {
+                return new double[] {r.value("pair.1.kind") - pulse.value("pair.1.kind")};
+            }
+
+            @Override
+            public double cost() {
+                return 1;
+            }
+        };
+        Polish polish = new Polish(kind, Budget.endless(() -> {}), Progress.NONE, Machine.ANY);
+        List<Point> parents = polish.at(List.of(two(2, 3, -6)));
+        assertThat(new Offspring(polish, Set.of(), true).of(parents, 10).get(0).total())
+                .isZero();
+        assertThat(new Offspring(polish, Set.of(), false).of(parents, 10)).isEqualTo(parents);
+    }
+
+    @Test
     void whereTimeIsOverTheParentsAreKept() {
         Recipe target = two(2, 3, -6);
         Polish late = new Polish(towards(target), new Budget(1000, 0, () -> {}), Progress.NONE, Machine.ANY);
         List<Point> parents = polish(target).at(List.of(two(9, 3, -50), two(0.1, 0.1, -6)));
-        assertThat(new Offspring(late, Set.of()).of(parents, 5)).containsExactlyInAnyOrderElementsOf(parents);
+        assertThat(new Offspring(late, Set.of(), true).of(parents, 5)).containsExactlyInAnyOrderElementsOf(parents);
     }
 }
