@@ -41,7 +41,7 @@ public final class Instrument implements Playable {
         this(patch, sampleRateHz, Player.VOICES);
     }
 
-    /** @param most notes of one recipe that sound at once */
+    /** @param most notes of one recipe that sound at once; 1 for a single note of a patch that stays as it is */
     Instrument(Patch patch, double sampleRateHz, int most) {
         this.fs = sampleRateHz;
         this.most = most;

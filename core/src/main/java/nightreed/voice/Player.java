@@ -39,7 +39,7 @@ final class Player<R extends Recipe> {
     private int untilStep;
     private long strikes;
 
-    /** @param most notes that sound at once */
+    /** @param most notes that sound at once; 1 for a single note of a recipe that stays as it is */
     Player(R recipe, Supplier<Sound<R>> sounds, double sampleRateHz, int most) {
         this(recipe, sounds, Shared.nothing(), sampleRateHz, most);
     }
@@ -50,11 +50,12 @@ final class Player<R extends Recipe> {
         this.recipe = recipe;
         this.fs = sampleRateHz;
         this.most = most;
-        voices = new Voice<?>[most + Math.min(most, SPARE)];
+        boolean alone = most == 1; // then there is one note, and the recipe stays as it is
+        voices = new Voice<?>[alone ? 1 : most + Math.min(most, SPARE)];
         for (int i = 0; i < voices.length; i++) {
             voices[i] = new Voice<>(sounds.get(), hands, sampleRateHz);
         }
-        effects = new EffectChain(sampleRateHz);
+        effects = alone ? EffectChain.only(recipe.common().effects(), sampleRateHz) : new EffectChain(sampleRateHz);
     }
 
     @SuppressWarnings("unchecked") // all voices are made by the constructor, for R

@@ -1,6 +1,7 @@
 package nightreed.voice;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
@@ -11,6 +12,7 @@ import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.RingRecipe;
 import nightreed.recipe.StringRecipe;
 import nightreed.recipe.SubtractiveRecipe;
+import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.SingleCycle;
 import nightreed.voice.fm.FmSound;
 import nightreed.voice.formant.FormantSound;
@@ -47,21 +49,23 @@ final class Players {
             return new Player<>(r, () -> new FmSound(fs), fs, most);
         }
         if (recipe instanceof RingRecipe r) {
-            WaveSet cycle = cycle(r.cycle());
+            WaveSet cycle = cycle(r.cycle(), most, r.a(), r.b());
             return new Player<>(r, () -> new RingSound(fs, cycle), fs, most);
         }
         if (recipe instanceof FormantRecipe r) {
-            WaveSet cycle = cycle(r.cycle());
+            WaveSet cycle = cycle(r.cycle(), most, r.source());
             NoiseField field = new NoiseField(fs, r);
             return new Player<>(r, () -> new FormantSound(fs, r, cycle, field), field, fs, most);
         }
         SubtractiveRecipe r = (SubtractiveRecipe) recipe;
-        WaveSet cycle = cycle(r.cycle());
+        WaveSet cycle = cycle(r.cycle(), most, r.oscillators().toArray(Oscillator[]::new));
         return new Player<>(r, () -> new SubtractiveSound(fs, cycle), fs, most);
     }
 
-    private static WaveSet cycle(SingleCycle cycle) {
-        return cycle == null ? null : WaveSet.of(cycle);
+    /** The recording's wave; null where there is none, or no one can come to ask for it. */
+    private static WaveSet cycle(SingleCycle cycle, int most, Oscillator... oscillators) {
+        boolean mayBeAsked = most > 1 || Arrays.stream(oscillators).anyMatch(o -> o.wave() == Oscillator.Wave.MEASURED);
+        return cycle == null || !mayBeAsked ? null : WaveSet.of(cycle);
     }
 
     @SuppressWarnings("unchecked") // a build is only handed on to a patch with the same methods

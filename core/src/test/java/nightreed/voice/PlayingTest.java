@@ -25,6 +25,7 @@ import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.Route;
 import nightreed.recipe.part.VelocityMap;
+import nightreed.sound.Clip;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -96,6 +97,21 @@ class PlayingTest {
             assertThat(parts[0]).isEqualTo(whole[0]);
             assertThat(parts[1]).isEqualTo(whole[1]);
         }
+    }
+
+    /** A single render makes only what its recipe needs; it has to sound as the instrument does all the same. */
+    @ParameterizedTest
+    @MethodSource("all")
+    void aNoteRenderedByItselfIsWhatTheInstrumentPlays(Recipe r) {
+        Instrument i = new Instrument(r, FS);
+        float[][] y = new float[2][FS];
+        i.noteOn(52, 0.7);
+        i.render(y[0], y[1], 0, FS / 2);
+        i.noteOff(52);
+        i.render(y[0], y[1], FS / 2, FS);
+        Clip alone = Renderer.played(Patch.of(r), 52, 0.7, 0.5, 1, FS);
+        assertThat(alone.channel(0)).isEqualTo(y[0]);
+        assertThat(alone.channel(1)).isEqualTo(y[1]);
     }
 
     @ParameterizedTest

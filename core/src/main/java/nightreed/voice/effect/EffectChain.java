@@ -17,14 +17,26 @@ public final class EffectChain {
     private Effects now = Effects.NONE;
     private final Loudness loudness;
 
+    /** One that can do whatever comes. */
     public EffectChain(double sampleRateHz) {
+        this(sampleRateHz, null);
+    }
+
+    /** One for these effects and no others, which is quickly made. */
+    public static EffectChain only(Effects effects, double sampleRateHz) {
+        return new EffectChain(sampleRateHz, effects);
+    }
+
+    /** @param only the effects it can do; null for all */
+    private EffectChain(double sampleRateHz, Effects only) {
+        boolean all = only == null;
         loudness = new Loudness(sampleRateHz);
-        drive = new DriveEffect();
-        chorus = new ChorusEffect(sampleRateHz);
-        tremolo = new TremoloEffect(sampleRateHz);
-        delay = new DelayEffect(sampleRateHz);
-        reverb = new ReverbEffect(sampleRateHz);
-        tone = new ToneEffect(sampleRateHz);
+        drive = all || only.drive() != null ? new DriveEffect() : null;
+        chorus = all || only.chorus() != null ? new ChorusEffect(sampleRateHz) : null;
+        tremolo = all || only.tremolo() != null ? new TremoloEffect(sampleRateHz) : null;
+        delay = all || only.delay() != null ? new DelayEffect(sampleRateHz) : null;
+        reverb = all || only.reverb() != null ? new ReverbEffect(sampleRateHz) : null;
+        tone = all || only.tone() != null ? new ToneEffect(sampleRateHz) : null;
     }
 
     /** Looks at what is wanted; to be called every {@link Note#STEP} samples. */
@@ -53,11 +65,21 @@ public final class EffectChain {
 
     /** Empties all lines. */
     public void clear() {
-        drive.clear();
-        chorus.clear();
-        delay.clear();
-        reverb.clear();
-        tone.clear();
+        if (drive != null) {
+            drive.clear();
+        }
+        if (chorus != null) {
+            chorus.clear();
+        }
+        if (delay != null) {
+            delay.clear();
+        }
+        if (reverb != null) {
+            reverb.clear();
+        }
+        if (tone != null) {
+            tone.clear();
+        }
         loudness.start();
     }
 

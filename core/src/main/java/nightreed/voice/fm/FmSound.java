@@ -26,6 +26,7 @@ public final class FmSound implements Sound<FmRecipe> {
     private final HalfBand[] downRight = {HalfBand.steep(), HalfBand.wide(), HalfBand.wide()};
     private final double[] left = new double[Note.STEP * MOST_TIMES];
     private final double[] right = new double[Note.STEP * MOST_TIMES];
+    private final double[] wave = new double[Note.STEP * MOST_TIMES];
     private int times = 1;
     private int count;
     private boolean stereo;
@@ -65,26 +66,63 @@ public final class FmSound implements Sound<FmRecipe> {
         private double panLeft;
         private double panRight;
 
-        void render(double[] left, double[] right, int n, boolean stereo) {
+        /** @param wave work space for {@code n} samples */
+        void render(double[] left, double[] right, int n, boolean stereo, double[] wave) {
+            modulate(wave, n);
+            double c = carrier;
+            double by = carrierAdvance;
+            double now = index;
             for (int i = 0; i < n; i++) {
-                double m = Sine.of(modulator + feedback * 0.5 * (m1 + m2));
-                m2 = m1;
-                m1 = m;
-                double y = amplitude * (isPulse ? pulse.of(carrier, width + index * m) : Sine.of(carrier + index * m));
+                wave[i] = isPulse ? pulse.of(c, width + now * wave[i]) : c + now * wave[i];
+                c += by;
+                by += carrierStep;
+                now += indexStep;
+            }
+            if (!isPulse) {
+                Sine.all(wave, n);
+            }
+            carrier = c;
+            carrierAdvance = by;
+            index = now;
+            double a = amplitude;
+            for (int i = 0; i < n; i++) {
+                double y = a * wave[i];
+                left[i] += stereo ? panLeft * y : y;
                 if (stereo) {
-                    left[i] += panLeft * y;
                     right[i] += panRight * y;
-                } else {
-                    left[i] += y;
                 }
-                carrier += carrierAdvance;
-                carrier -= carrier >= 1 ? Math.floor(carrier) : 0;
-                modulator += modulatorAdvance;
-                modulator -= modulator >= 1 ? Math.floor(modulator) : 0;
-                carrierAdvance += carrierStep;
-                modulatorAdvance += modulatorStep;
-                index += indexStep;
-                amplitude += amplitudeStep;
+                a += amplitudeStep;
+            }
+            amplitude = a;
+        }
+
+        /** What the modulator does; where it is not fed back no sample waits for the last. */
+        private void modulate(double[] wave, int n) {
+            double m = modulator;
+            double by = modulatorAdvance;
+            double fed = 0.5 * feedback;
+            double before = m1;
+            double older = m2;
+            for (int i = 0; i < n; i++) {
+                wave[i] = m;
+                m += by;
+                by += modulatorStep;
+            }
+            if (fed == 0) {
+                Sine.all(wave, n);
+            } else {
+                for (int i = 0; i < n; i++) {
+                    double y = Sine.of(wave[i] + fed * (before + older));
+                    older = before;
+                    before = y;
+                    wave[i] = y;
+                }
+            }
+            modulator = m;
+            modulatorAdvance = by;
+            if (n > 0) {
+                m2 = n > 1 ? wave[n - 2] : m1;
+                m1 = wave[n - 1];
             }
         }
     }
@@ -167,6 +205,8 @@ public final class FmSound implements Sound<FmRecipe> {
     }
 
     private void aim(Pair s, FmPair p, FmRecipe r, Note note, int n) {
+        s.carrier -= Math.floor(s.carrier); // here, so that blocks of any size give the same samples
+        s.modulator -= Math.floor(s.modulator);
         double rate = fs * times;
         double c = note.hz() * p.carrierRatio();
         double m = note.hz() * p.modulatorRatio() * Math.pow(2, note.added(Target.INTERVAL) / 1200);
@@ -199,7 +239,7 @@ public final class FmSound implements Sound<FmRecipe> {
             java.util.Arrays.fill(right, 0, many, 0);
         }
         for (int i = 0; i < count; i++) {
-            pairs[i].render(left, right, many, stereo);
+            pairs[i].render(left, right, many, stereo, wave);
         }
         down(left, downLeft, n);
         for (int i = 0; i < n; i++) {

@@ -252,8 +252,11 @@ public final class FormantSound implements Sound<FormantRecipe> {
     @Override
     public void render(double[] left, double[] right, int from, int to) {
         int n = to - from;
+        if (toned) {
+            source.render(tone, n);
+        }
         for (int i = 0; i < n; i++) {
-            tone[i] = toned ? sourceGain * source.next() : 0;
+            tone[i] = toned ? sourceGain * tone[i] : 0;
         }
         if (hissing && !common) {
             for (int i = 0; i < n; i++) {

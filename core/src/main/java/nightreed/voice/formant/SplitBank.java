@@ -66,11 +66,12 @@ final class SplitBank {
         double ab1 = s[8];
         for (int k = 0; k < n; k++) {
             double in = x[k];
-            double a = c * (in - a1) + x1;
-            double b = p2 * (in - b2) + p1 * (x1 - b1) + x2;
-            double aa = c * (a - aa1) + a1;
-            double ab = c * (b - ab1) + b1;
-            double bb = p2 * (b - bb2) + p1 * (b1 - bb1) + b2;
+            // in these orders little waits for what came out last
+            double a = (c * in + x1) - c * a1;
+            double b = (p2 * (in - b2) + (p1 * x1 + x2)) - p1 * b1;
+            double aa = (c * a + a1) - c * aa1;
+            double ab = (c * b + b1) - c * ab1;
+            double bb = (p2 * (b - bb2) + (p1 * b1 + b2)) - p1 * bb1;
             x2 = x1;
             x1 = in;
             a1 = a;

@@ -13,13 +13,12 @@ public final class MovingFilter {
     private static final double FLAT = Math.sqrt(2);
 
     private final double fs;
-    private double g; // tan of half the cutoff's angle, gliding
+    private double g; // of one pole: tan of half the cutoff's angle, gliding
     private double gStep;
-    private double damping; // 1/Q
-    private double s1;
+    private double s1; // of one pole
     private double s2;
-    private double t1;
-    private double t2;
+    private final Stage first = new Stage();
+    private final Stage second = new Stage();
     private double drive = 1;
     private boolean driven;
     private Filter.Kind kind = Filter.Kind.LOW;
@@ -32,8 +31,8 @@ public final class MovingFilter {
     public void reset() {
         s1 = 0;
         s2 = 0;
-        t1 = 0;
-        t2 = 0;
+        first.reset();
+        second.reset();
         g = 0;
     }
 
@@ -54,31 +53,42 @@ public final class MovingFilter {
     public void step(Filter f, double cutoffHz, int n) {
         kind = f.kind();
         slope = f.slope();
-        damping = 1 / f.q();
         driven = f.driveDb() > 0.05;
         drive = Math.pow(10, f.driveDb() / 20);
         double target = Math.tan(Math.PI * Math.max(5, Math.min(cutoffHz, 0.49 * fs)) / fs);
-        if (g == 0) {
+        if (g == 0 || slope != Filter.Slope.DB_6) {
             g = target;
         }
         gStep = n > 0 ? (target - g) / n : 0;
-        if (Math.abs(s1) + Math.abs(s2) + Math.abs(t1) + Math.abs(t2) < 1e-30) {
+        double damping = 1 / f.q();
+        first.step(target, damping, n);
+        second.step(target, kind == Filter.Kind.LOW || kind == Filter.Kind.HIGH ? FLAT : damping, n);
+        if (Math.abs(s1) + Math.abs(s2) + first.left() + second.left() < 1e-30) {
             s1 = 0;
             s2 = 0;
-            t1 = 0;
-            t2 = 0;
+            first.reset();
+            second.reset();
         }
     }
 
     /** Filters {@code x[from..to)} in place. */
     public void process(double[] x, int from, int to) {
-        for (int i = from; i < to; i++) {
-            double v = x[i];
-            if (driven) {
-                v = bent(v * drive) / Math.sqrt(drive);
+        if (driven) {
+            double back = 1 / Math.sqrt(drive);
+            for (int i = from; i < to; i++) {
+                x[i] = bent(x[i] * drive) * back;
             }
-            x[i] = slope == Filter.Slope.DB_6 ? onePole(v) : slope == Filter.Slope.DB_12 ? stage(v) : second(stage(v));
-            g += gStep;
+        }
+        if (slope == Filter.Slope.DB_6) {
+            for (int i = from; i < to; i++) {
+                x[i] = onePole(x[i]);
+                g += gStep;
+            }
+            return;
+        }
+        first.process(kind, x, from, to);
+        if (slope == Filter.Slope.DB_24) {
+            second.process(kind, x, from, to);
         }
     }
 
@@ -109,32 +119,94 @@ public final class MovingFilter {
         return low - lower;
     }
 
-    private double stage(double x) {
-        double high = (x - (damping + g) * s1 - s2) / (1 + g * (damping + g));
-        double band = g * high + s1;
-        double low = g * band + s2;
-        s1 = band + g * high;
-        s2 = low + g * band;
-        return switch (kind) {
-            case LOW -> low;
-            case HIGH -> high;
-            case BAND -> damping * band;
-            case NOTCH -> high + low;
-        };
-    }
+    /**
+     * 12 dB: its two states after a sample from those before it and the sample, by coefficients that glide in straight lines
+     * within a step. None of it loses its rest in the states' own norm, whatever the cutoff does, and lines between do not
+     * either.
+     */
+    private static final class Stage {
+        private double band;
+        private double low;
+        private double damping;
+        private double own; // of the band in itself
+        private double cross; // of each state in the other, and of the input in the band
+        private double in; // of the input in the low
+        private double ownStep;
+        private double crossStep;
+        private double inStep;
+        private boolean fresh = true;
 
-    private double second(double x) {
-        double d = kind == Filter.Kind.LOW || kind == Filter.Kind.HIGH ? FLAT : damping;
-        double high = (x - (d + g) * t1 - t2) / (1 + g * (d + g));
-        double band = g * high + t1;
-        double low = g * band + t2;
-        t1 = band + g * high;
-        t2 = low + g * band;
-        return switch (kind) {
-            case LOW -> low;
-            case HIGH -> high;
-            case BAND -> d * band;
-            case NOTCH -> high + low;
-        };
+        void reset() {
+            band = 0;
+            low = 0;
+            fresh = true;
+        }
+
+        double left() {
+            return Math.abs(band) + Math.abs(low);
+        }
+
+        /** @param g tan of half the angle of the cutoff, that is reached in so many samples */
+        void step(double g, double wantedDamping, int n) {
+            damping = wantedDamping;
+            double k = 1 / (1 + g * (g + damping));
+            double toOwn = 2 * k - 1;
+            double toCross = 2 * g * k;
+            double toIn = g * toCross;
+            if (fresh) {
+                own = toOwn;
+                cross = toCross;
+                in = toIn;
+                fresh = false;
+            }
+            ownStep = n > 0 ? (toOwn - own) / n : 0;
+            crossStep = n > 0 ? (toCross - cross) / n : 0;
+            inStep = n > 0 ? (toIn - in) / n : 0;
+        }
+
+        void process(Filter.Kind kind, double[] x, int from, int to) {
+            // what comes out is made of the input and of the means of the states before and after
+            double ofInput = kind == Filter.Kind.HIGH || kind == Filter.Kind.NOTCH ? 1 : 0;
+            double ofBand = kind == Filter.Kind.LOW ? 0 : kind == Filter.Kind.BAND ? 0.5 * damping : -0.5 * damping;
+            double ofLow = kind == Filter.Kind.LOW ? 0.5 : kind == Filter.Kind.HIGH ? -0.5 : 0;
+            double b = band;
+            double l = low;
+            double o = own;
+            double c = cross;
+            double i = in;
+            double os = ownStep;
+            double cs = crossStep;
+            double is = inStep;
+            if (kind == Filter.Kind.LOW) { // by far the most usual
+                for (int t = from; t < to; t++) {
+                    double v = x[t];
+                    double nextBand = (c * v + o * b) - c * l;
+                    double nextLow = (i * v + (l - i * l)) + c * b;
+                    x[t] = 0.5 * (l + nextLow);
+                    b = nextBand;
+                    l = nextLow;
+                    o += os;
+                    c += cs;
+                    i += is;
+                }
+            } else {
+                for (int t = from; t < to; t++) {
+                    double v = x[t];
+                    double nextBand = (c * v + o * b) - c * l;
+                    double nextLow = (i * v + (l - i * l)) + c * b;
+                    x[t] = ofInput * v + (ofBand * (b + nextBand) + ofLow * (l + nextLow));
+                    b = nextBand;
+                    l = nextLow;
+                    o += os;
+                    c += cs;
+                    i += is;
+                }
+            }
+            band = b;
+            low = l;
+            own = o;
+            cross = c;
+            in = i;
+        }
     }
 }

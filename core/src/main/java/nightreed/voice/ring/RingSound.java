@@ -134,22 +134,26 @@ public final class RingSound implements Sound<RingRecipe> {
     public void render(double[] left, double[] right, int from, int to) {
         int n = to - from;
         int many = n * TIMES;
-        for (int i = 0; i < many; i++) {
-            first[i] = a.next();
-            second[i] = b.next();
-        }
+        a.render(first, many);
+        b.render(second, many);
         if (filteredA) {
             filterA.process(first, 0, many);
         }
         if (filteredB) {
             filterB.process(second, 0, many);
         }
+        double now = amplitude;
+        double product = ring;
+        double plain = dry;
         for (int i = 0; i < many; i++) {
-            first[i] *= amplitude * (ring * second[i] + dry);
-            amplitude += amplitudeStep;
-            ring += ringStep;
-            dry += dryStep;
+            first[i] *= now * (product * second[i] + plain);
+            now += amplitudeStep;
+            product += ringStep;
+            plain += dryStep;
         }
+        amplitude = now;
+        ring = product;
+        dry = plain;
         down.down(first, first, n);
         for (int i = 0; i < n; i++) {
             left[from + i] += first[i];

@@ -123,15 +123,7 @@ public final class StringLoop {
                 fade--;
             }
         }
-        for (int k = 0; k < stiffSections; k++) {
-            double state = stiffState[k];
-            for (int i = 0; i < n; i++) {
-                double v = stiff * y[i] + state;
-                state = y[i] - stiff * v;
-                y[i] = v;
-            }
-            stiffState[k] = state;
-        }
+        stiffen(y, n);
         for (int k = 0; k < sections; k++) {
             double x1 = lossInput[k];
             double v1 = lossState[k];
@@ -150,6 +142,45 @@ public final class StringLoop {
         }
         for (int i = 0; i < n; i++) {
             y[i] *= gain;
+        }
+    }
+
+    /** Four sections side by side, as none waits for what another does with the same sample before. */
+    private void stiffen(double[] y, int n) {
+        double[] s = stiffState;
+        double c = stiff;
+        int k = 0;
+        for (; k + 3 < stiffSections; k += 4) {
+            double s0 = s[k];
+            double s1 = s[k + 1];
+            double s2 = s[k + 2];
+            double s3 = s[k + 3];
+            for (int i = 0; i < n; i++) {
+                double x = y[i];
+                double v0 = c * x + s0;
+                s0 = x - c * v0;
+                double v1 = c * v0 + s1;
+                s1 = v0 - c * v1;
+                double v2 = c * v1 + s2;
+                s2 = v1 - c * v2;
+                double v3 = c * v2 + s3;
+                s3 = v2 - c * v3;
+                y[i] = v3;
+            }
+            s[k] = s0;
+            s[k + 1] = s1;
+            s[k + 2] = s2;
+            s[k + 3] = s3;
+        }
+        for (; k < stiffSections; k++) {
+            double s0 = s[k];
+            for (int i = 0; i < n; i++) {
+                double x = y[i];
+                double v = c * x + s0;
+                s0 = x - c * v;
+                y[i] = v;
+            }
+            s[k] = s0;
         }
     }
 

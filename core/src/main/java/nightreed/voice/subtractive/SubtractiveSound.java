@@ -29,6 +29,7 @@ public final class SubtractiveSound implements Sound<SubtractiveRecipe> {
     private final StrikeNoise breath;
     private final MovingFilter filterLeft;
     private final MovingFilter filterRight;
+    private final double[] wave = new double[Note.STEP];
     private final double[] mixLeft = new double[Note.STEP];
     private final double[] mixRight = new double[Note.STEP];
     private final double[] air = new double[Note.STEP];
@@ -192,15 +193,17 @@ public final class SubtractiveSound implements Sound<SubtractiveRecipe> {
                 filterRight.process(mixRight, 0, n);
             }
         }
+        double now = amplitude;
         for (int i = 0; i < n; i++) {
-            double a = level * amplitude;
+            double a = level * now;
             mixLeft[i] *= a;
             left[from + i] += mixLeft[i];
             if (stereo) {
                 right[from + i] += a * mixRight[i];
             }
-            amplitude += amplitudeStep;
+            now += amplitudeStep;
         }
+        amplitude = now;
         loudness.add(mixLeft, 0, n);
     }
 
@@ -210,8 +213,9 @@ public final class SubtractiveSound implements Sound<SubtractiveRecipe> {
         double step = gainStep[k];
         double l = gainLeft[k];
         double r = gainRight[k];
+        o.render(wave, n);
         for (int i = 0; i < n; i++) {
-            double y = g * o.next();
+            double y = g * wave[i];
             mixLeft[i] += l * y;
             mixRight[i] += r * y;
             g += step;

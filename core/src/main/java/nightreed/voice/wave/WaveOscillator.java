@@ -69,18 +69,30 @@ public final class WaveOscillator {
         unevenTable = uneven > 0 ? WaveSet.uneven().table(most) : table;
     }
 
-    /** Next sample, about -1 to 1. */
-    public double next() {
-        double y = table == null ? 0 : read(phase);
-        if (wave == Wave.PULSE && table != null) {
-            double back = phase - width;
-            y -= read(back < 0 ? back + 1 : back);
+    /** Next samples, about -1 to 1, into {@code out[0..n)}. */
+    public void render(double[] out, int n) {
+        double at = phase;
+        double by = advance;
+        double w = width;
+        boolean pulse = wave == Wave.PULSE;
+        for (int i = 0; i < n; i++) {
+            double y = 0;
+            if (table != null) {
+                y = read(at);
+                if (pulse) {
+                    double back = at - w;
+                    y -= read(back < 0 ? back + 1 : back);
+                }
+            }
+            out[i] = y;
+            at += by;
+            at -= at >= 1 ? Math.floor(at) : 0;
+            by += advanceStep;
+            w += widthStep;
         }
-        phase += advance;
-        phase -= phase >= 1 ? Math.floor(phase) : 0;
-        advance += advanceStep;
-        width += widthStep;
-        return y;
+        phase = at;
+        advance = by;
+        width = w;
     }
 
     private double read(double at) {

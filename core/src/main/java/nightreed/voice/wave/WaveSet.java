@@ -7,6 +7,7 @@ import nightreed.recipe.part.SingleCycle;
 public final class WaveSet {
     private static final int MOST_HARMONICS = 4096;
     private static final double NEXT = Math.pow(2, 1 / 6.0);
+    private static final double SIXTH = 1 / 6.0;
     private static final int LEAST_SIZE = 512;
     private static final int LARGEST_SIZE = 32_768;
 
@@ -194,6 +195,8 @@ public final class WaveSet {
         double a = d - 1;
         double b = d - 2;
         double c = d + 1;
-        return -d * a * b / 6 * y0 + c * a * b / 2 * y1 - c * d * b / 2 * y2 + c * d * a / 6 * y3;
+        double near = 0.5 * (c * b); // of the two points that lie around
+        double far = SIXTH * (d * a);
+        return near * (a * y1 - d * y2) + far * (c * y3 - b * y0);
     }
 }
