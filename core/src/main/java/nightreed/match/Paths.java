@@ -1,5 +1,6 @@
 package nightreed.match;
 
+import java.util.Arrays;
 import nightreed.dsp.RealFft;
 import nightreed.music.Bark;
 import nightreed.sound.Clip;
@@ -18,10 +19,13 @@ record Paths(double[] power, double background, double[] bark, double[] rise) {
     /** Time between two frames [s]. */
     static final double HOP = 0.010;
 
-    private static final double MOST_SECONDS = 8;
+    static final double MOST_SECONDS = 8;
 
     /** Length of the lines that meet at a knee [frames]. */
     private static final int KNEE = 6;
+
+    /** Share of the usual power that a sound still has while it lasts. */
+    private static final double NEARLY = 0.1;
 
     /** Share of the greatest power under which nobody lets go of a key any more. */
     private static final double LEAST_LET_GO = 3e-4;
@@ -68,12 +72,34 @@ record Paths(double[] power, double background, double[] bark, double[] rise) {
             double then = meanPower((f + after - 5) * HOP, (f + after) * HOP);
             double fell = 10 * Math.log10((first + 1e-15) / (second + 1e-15));
             double falls = 10 * Math.log10((second + 1e-15) / (then + 1e-15));
-            boolean fallen = second > least + 1e-9 && Math.abs(fell) < 2 && falls > 15;
+            double unrest = Math.abs(fell);
+            boolean fallen = second > least + 1e-9 && unrest < 6 && falls > 15 + 2.5 * Math.max(0, unrest - 2);
             if (fallen && meanPower((f + after) * HOP, power.length * HOP) <= then + 1e-15) {
                 return begun(f);
             }
         }
         return Double.POSITIVE_INFINITY;
+    }
+
+    /**
+     * Where a sound that does not die by itself is left for good, however unsteady it was before: within a quarter of a second
+     * from where it was last nearly as loud as it mostly is. Infinite if it is not [s].
+     */
+    double leftForGood() {
+        double[] sorted = power.clone();
+        Arrays.sort(sorted);
+        double mostly = sorted[(int) (0.6 * sorted.length)];
+        int last = power.length - 1;
+        while (last > 0 && power[last] < NEARLY * mostly) {
+            last--;
+        }
+        int after = (int) (0.25 / HOP);
+        int before = (int) (0.3 / HOP);
+        boolean seen = mostly > 0 && last >= before && last + after <= power.length;
+        if (!seen || meanPower((last + after - 5) * HOP, (last + after) * HOP) > 0.03 * NEARLY * mostly) {
+            return Double.POSITIVE_INFINITY;
+        }
+        return begun(last - 8);
     }
 
     /** Near the first frame that a fall was seen after, the knee: where two short straight lines through the levels meet [s]. */
@@ -147,7 +173,7 @@ record Paths(double[] power, double background, double[] bark, double[] rise) {
         Clip note = clip.span(onset, clip.length());
         double[] power = Loudness.framePower(note, hop);
         int frames = (int) Math.min(power.length, MOST_SECONDS / HOP);
-        power = java.util.Arrays.copyOf(power, frames);
+        power = Arrays.copyOf(power, frames);
         double background = 0;
         double[] noise = null;
         int n = RealFft.powerOfTwoFrom((int) (0.03 * fs));

@@ -135,7 +135,9 @@ public final class Side {
         // what is held may have been measured on a part only, such as that before a loop
         double held = paths.meanPower(key - 0.3, key);
         double after = paths.meanPower(key + 0.05, key + 0.25);
-        return after < 0.3 * held ? key : Double.POSITIVE_INFINITY;
+        return after < 0.3 * held && paths.meanPower(key + 0.25, Paths.MOST_SECONDS) <= after
+                ? key
+                : paths.leftForGood();
     }
 
     /** Times after the onset of the frames of the loudness path, up to where the key is let go [s]; new array. */

@@ -128,6 +128,10 @@ class ComparisonTest {
     }
 
     private static Clip modulated(double index, double sustain) {
+        return modulated(index, sustain, Common.NONE);
+    }
+
+    private static Clip modulated(double index, double sustain, Common common) {
         FmRecipe r = new FmRecipe(
                 53,
                 0,
@@ -142,7 +146,7 @@ class ComparisonTest {
                 null,
                 0.3,
                 new VelocityMap(0.7, 24, 0),
-                Common.NONE);
+                common);
         return Renderer.asFitted(r, 0.1, 1.6, 2.4, FS);
     }
 
@@ -155,6 +159,15 @@ class ComparisonTest {
                 .isLessThan(0.3);
         assertThat(Listener.compare(tangle, Matcher.rendered(modulated(2.2, 0))).totalJnd())
                 .isGreaterThan(1);
+    }
+
+    /** A tremolo of steps is louder and softer all the time, until the key is let go. */
+    @Test
+    void aKeyIsHeardToBeLetGoOfAnUnsteadyNote() throws Exception {
+        Lfo steps = new Lfo(Lfo.Shape.RANDOM_STEPS, 14, Lfo.Per.SECOND, 0, 0, 0, 0.5, 0, false, false, List.of());
+        Common unsteady =
+                Common.NONE.withFirst(steps).withRoutes(List.of(new Route(Route.Source.LFO_1, Route.Target.LEVEL, 5)));
+        assertThat(Matcher.rendered(modulated(1.5, 0.9, unsteady)).keySeconds()).isCloseTo(1.6, within(0.03));
     }
 
     @Test

@@ -51,6 +51,7 @@ final class QuickEar {
     private final double fs;
     private final double seconds;
     private final boolean held;
+    private final boolean slow; // comes in slowly
     private final int[] from; // frames, samples after the onset
     private final int[] to;
     private final int probe; // window of the partials [samples]
@@ -79,6 +80,7 @@ final class QuickEar {
         this.fs = m.sampleRateHz();
         this.looks = new Looks(fs);
         this.held = m.held() != null;
+        this.slow = held || recording.riseSeconds() > SLOW_RISE_SECONDS;
         double[] x = recording.clip().mixed();
         int onset = Math.max(0, Math.min(x.length - 1, (int) Math.round(m.onsetSeconds() * fs)));
         double[] note = Arrays.copyOfRange(x, onset, x.length);
@@ -271,11 +273,12 @@ final class QuickEar {
 
     /**
      * Samples by which a render starts later than the recording, as a comparison hears it: of a struck note, where the render
-     * leaves its own silence; of a held one, whose first moments are lost in the background, where both pass the same levels.
+     * leaves its own silence; of one that comes in slowly, whose first moments are lost in the background, where both pass the
+     * same levels.
      */
     private int late(double[] render) {
         double late = 0;
-        if (held) {
+        if (slow) {
             double[] its = passes(render, slowLevels);
             for (int k = 0; k < its.length; k++) {
                 late += (its[k] - begins[k]) / its.length;
@@ -354,6 +357,9 @@ final class QuickEar {
                 .map(db -> Math.max(quiet, Math.pow(10, db / 10)))
                 .toArray();
     }
+
+    /** Rise from a tenth to half of an amplitude that nothing struck takes [s]. */
+    private static final double SLOW_RISE_SECONDS = 0.02;
 
     private static final double LATEST_SECONDS = 0.06;
     private static final double START_SECONDS = 0.35;

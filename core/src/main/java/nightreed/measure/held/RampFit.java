@@ -17,6 +17,9 @@ final class RampFit {
 
     private static final double HEARD_TIMES = 4;
 
+    /** Share of the power of what is held that is not heard before it. */
+    private static final double SOFTEST = 1e-5;
+
     private final double[] y;
     private final double[][] waves; // each harmonic as if it had always been held
     private final double[] all; // their sum
@@ -86,7 +89,24 @@ final class RampFit {
         System.arraycopy(x, from, y, 0, n);
         RampFit fit = new RampFit(y, waves);
         double[] ramp = fit.best(rough - from, fs);
-        return (from + fit.unlessHeard(ramp, rough - from, variance, fs)) / fs;
+        double start = fit.unlessHeard(ramp, rough - from, variance, fs);
+        return (from + fit.fromWhereHeard(start, rough - from, Math.max(variance, SOFTEST * span.loudest()), fs)) / fs;
+    }
+
+    /**
+     * Start of a ramp [samples], moved earlier over what is heard all through up to there, but not before the background was
+     * left: a note may come in softly, and then swell by the ramp that was found.
+     *
+     * @param least power that is not heard
+     */
+    private double fromWhereHeard(double start, int rough, double least, double fs) {
+        int window = (int) (2 * HEARD_SECONDS * fs);
+        int at = inside(start);
+        while (at - window > rough && before[at] - before[at - window] > HEARD_TIMES * window * least) {
+            at -= window / 2;
+        }
+        boolean moved = at < inside(start);
+        return !moved ? start : at - window <= rough ? rough : at;
     }
 
     /**

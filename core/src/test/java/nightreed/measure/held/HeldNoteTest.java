@@ -164,6 +164,16 @@ class HeldNoteTest {
         assertThat(1000 * measured(note).onsetSeconds()).isCloseTo(213, within(withinMs));
     }
 
+    /** A bow that is set down softly and then leans in: the swell is not where the note begins. */
+    @ParameterizedTest
+    @ValueSource(doubles = {50, 120})
+    void aNoteThatComesInSoftlyBeginsBeforeItSwells(double snr) throws Exception {
+        MadeUpNote note = new MadeUpNote(5, 0.213, 2)
+                .held(250, 10, 0.02, 1.5, t -> 0, t -> -14 + 14 * Math.max(0, Math.min(1, (t - 0.13) / 0.05)))
+                .noise(snr);
+        assertThat(1000 * measured(note).onsetSeconds()).isCloseTo(213, within(6.0));
+    }
+
     @Test
     void whatDiesIsNotHeld() throws Exception {
         MadeUpNote struck =
