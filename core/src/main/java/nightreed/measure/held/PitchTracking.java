@@ -45,6 +45,7 @@ final class PitchTracking {
         if (looks.size() < 2 && looks.isEmpty()) {
             return null;
         }
+        looks = inOneOctave(looks);
         double[] sorted = looks.stream().mapToDouble(l -> l[1]).sorted().toArray();
         double median = sorted[sorted.length / 2];
         List<double[]> kept = new ArrayList<>();
@@ -59,6 +60,23 @@ final class PitchTracking {
             return null;
         }
         return path(kept);
+    }
+
+    /** Looks without jumps of octaves, which no one note makes, in the octave that most of them were in. */
+    private static List<double[]> inOneOctave(List<double[]> looks) {
+        int[] octave = new int[looks.size()];
+        for (int i = 1; i < octave.length; i++) {
+            double octaves = Math.log(looks.get(i)[1] / looks.get(i - 1)[1]) / Math.log(2);
+            octave[i] = octave[i - 1] + (int) Math.rint(octaves);
+        }
+        int[] sorted = octave.clone();
+        Arrays.sort(sorted);
+        int mostly = sorted[sorted.length / 2];
+        List<double[]> out = new ArrayList<>();
+        for (int i = 0; i < octave.length; i++) {
+            out.add(new double[] {looks.get(i)[0], looks.get(i)[1] * Math.pow(2, mostly - octave[i])});
+        }
+        return out;
     }
 
     private static double around(List<double[]> looks, int i) {
