@@ -12,10 +12,12 @@ import nightreed.sound.Loudness;
  * @param power        K-weighted power per frame, background taken off
  * @param background   K-weighted power of the background, 0 if unknown
  * @param bark         centroid per frame [Bark], NaN where the sound is not above the background
- * @param rise       times at which the energy passes the {@link #THRESHOLDS}, from where it passes the first; null if it
- *                   does not [s]
+ * @param quickRise  times at which the energy passes the {@link #THRESHOLDS} of the most there is of it in the first tenth of
+ *                   a second, from where it passes the first; null if it does not [s]
+ * @param slowRise   the same of the most there is in a longer time
+ * @param swells     whether the longer time is that of the attack: it still rises by much after a tenth of a second
  */
-record Paths(double[] power, double background, double[] bark, double[] rise) {
+record Paths(double[] power, double background, double[] bark, double[] quickRise, double[] slowRise, boolean swells) {
     /** Time between two frames [s]. */
     static final double HOP = 0.010;
 
@@ -190,38 +192,67 @@ record Paths(double[] power, double background, double[] bark, double[] rise) {
             power[f] = Math.max(0, power[f] - background);
         }
         double[] x = note.mixed();
-        return new Paths(power, background, centroids(x, fft, fs, hop, frames, noise), rise(x, fs));
+        double[] energy = rising(x, fs);
+        double step = riseStep(fs) / (double) fs;
+        double early = most(energy, (int) (0.1 / step) + 1);
+        double late = most(energy, energy.length);
+        return new Paths(
+                power,
+                background,
+                centroids(x, fft, fs, hop, frames, noise),
+                rise(energy, early, step),
+                rise(energy, late, step),
+                late > 2 * early);
+    }
+
+    /** The rise of the attack; null if there is none. */
+    double[] rise() {
+        return swells ? slowRise : quickRise;
+    }
+
+    /** The rise as it is to be set beside another: up to the top of the same stretch of time; null if there is none. */
+    double[] riseLike(Paths other) {
+        return other.swells ? slowRise : quickRise;
     }
 
     /** Amplitudes that a rise is followed through, as shares of the top. */
     private static final double[] THRESHOLDS = {0.1, 0.3, 0.5, 0.65, 0.8};
 
+    /** Samples between two windows in which a rise is followed. */
+    private static int riseStep(int fs) {
+        return Math.max(1, (int) (0.0005 * fs));
+    }
+
     /**
-     * Rise of the energy in windows of 5 ms. Energy, and not the waveform: where in its cycle each partial starts is not
+     * Energy of the start in windows of 5 ms. Energy, and not the waveform: where in its cycle each partial starts is not
      * heard.
      */
-    private static double[] rise(double[] x, int fs) {
+    private static double[] rising(double[] x, int fs) {
         int window = Math.max(1, (int) (0.005 * fs));
-        int step = Math.max(1, (int) (0.0005 * fs));
-        int frames = Math.min(x.length, (int) (0.4 * fs)) / step;
-        double[] energy = new double[frames];
-        for (int f = 0; f < frames; f++) {
+        int step = riseStep(fs);
+        double[] energy = new double[Math.min(x.length, (int) (0.4 * fs)) / step];
+        for (int f = 0; f < energy.length; f++) {
             for (int i = Math.max(0, f * step - window); i < f * step; i++) {
                 energy[f] += x[i] * x[i];
             }
         }
-        double early = 0;
-        double late = 0;
-        for (int f = 0; f < frames; f++) {
-            early = f * step <= 0.1 * fs ? Math.max(early, energy[f]) : early;
-            late = Math.max(late, energy[f]);
+        return energy;
+    }
+
+    private static double most(double[] energy, int frames) {
+        double most = 0;
+        for (int f = 0; f < Math.min(frames, energy.length); f++) {
+            most = Math.max(most, energy[f]);
         }
-        double top = late > 2 * early ? late : early; // a slow attack still rises after 100 ms
+        return most;
+    }
+
+    private static double[] rise(double[] energy, double top, double step) {
         double[] out = new double[THRESHOLDS.length];
         int passed = 0;
-        for (int f = 0; f < frames && top > 0 && passed < out.length; f++) {
+        for (int f = 0; f < energy.length && top > 0 && passed < out.length; f++) {
             while (passed < out.length && energy[f] >= THRESHOLDS[passed] * THRESHOLDS[passed] * top) {
-                out[passed++] = f * step / (double) fs - (passed > 1 ? out[0] : 0);
+                out[passed++] = f * step - (passed > 1 ? out[0] : 0);
             }
         }
         out[0] = 0;
