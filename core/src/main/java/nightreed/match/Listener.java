@@ -52,7 +52,11 @@ public final class Listener {
         a.put(Aspect.PITCH, pitch(recording.measurement(), imitation.measurement(), partials));
         a.put(Aspect.PARTIALS, mean(partials, PartialDifference::levelJnd));
         a.put(Aspect.DECAYS, mean(partials.stream().filter(Listener::bothDecay).toList(), PartialDifference::decayJnd));
-        a.put(Aspect.ATTACK, attack(recording.paths().rise(), imitation.paths().riseLike(recording.paths())));
+        a.put(
+                Aspect.ATTACK,
+                attack(
+                        recording.paths().riseBeside(imitation.paths()),
+                        imitation.paths().riseBeside(recording.paths())));
         a.put(Aspect.NOISE, noise(recording, imitation, gainDb));
         a.put(Aspect.BRIGHTNESS, brightness(recording.paths(), imitation.paths()));
         a.put(Aspect.LOUDNESS, loudness(recording.paths(), imitation.paths(), gainDb));

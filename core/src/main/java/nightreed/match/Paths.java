@@ -210,9 +210,9 @@ record Paths(double[] power, double background, double[] bark, double[] quickRis
         return swells ? slowRise : quickRise;
     }
 
-    /** The rise as it is to be set beside another: up to the top of the same stretch of time; null if there is none. */
-    double[] riseLike(Paths other) {
-        return other.swells ? slowRise : quickRise;
+    /** The rise as it is to be set beside another, both up to the top of the same stretch of time; null if there is none. */
+    double[] riseBeside(Paths other) {
+        return swells || other.swells ? slowRise : quickRise;
     }
 
     /** Amplitudes that a rise is followed through, as shares of the top. */

@@ -161,12 +161,35 @@ class ComparisonTest {
                 .isGreaterThan(1);
     }
 
-    /** A tremolo of steps is louder and softer all the time, until the key is let go. */
+    /** A bowed start that goes on to swell: a little more of that is a little more, not another kind of attack. */
     @Test
-    void aKeyIsHeardToBeLetGoOfAnUnsteadyNote() throws Exception {
-        Lfo steps = new Lfo(Lfo.Shape.RANDOM_STEPS, 14, Lfo.Per.SECOND, 0, 0, 0, 0.5, 0, false, false, List.of());
+    void aLittleMoreSwellIsNotAnotherAttack() throws Exception {
+        Side less = Matcher.rendered(swelling(1.5));
+        Side more = Matcher.rendered(swelling(1.6));
+        assertThat(Listener.compare(less, more).aspects().get(Aspect.ATTACK)).isLessThan(1);
+        assertThat(Listener.compare(more, less).aspects().get(Aspect.ATTACK)).isLessThan(1);
+    }
+
+    /** @param by amplitude after 0.3 s over that after 60 ms, from where it rises more slowly */
+    private static Clip swelling(double by) {
+        double[] x = new double[2 * FS];
+        for (int i = FS / 10; i < x.length; i++) {
+            double t = i / (double) FS - 0.1;
+            double level = t < 0.06 ? t / 0.06 : 1 + (by - 1) * Math.min(1, (t - 0.06) / 0.24);
+            for (int n = 1; n <= 8; n++) {
+                x[i] += 0.1 / n * level * Math.sin(2 * Math.PI * 220 * n * t);
+            }
+        }
+        return Clip.mono(x, FS);
+    }
+
+    /** A tremolo of steps is louder and softer all the time, until the key is let go. */
+    @ParameterizedTest
+    @CsvSource({"24, -5", "6, 11"})
+    void aKeyIsHeardToBeLetGoOfAnUnsteadyNote(double hz, double db) throws Exception {
+        Lfo steps = new Lfo(Lfo.Shape.RANDOM_STEPS, hz, Lfo.Per.SECOND, 0, 0, 0, 0.5, 0, false, false, List.of());
         Common unsteady =
-                Common.NONE.withFirst(steps).withRoutes(List.of(new Route(Route.Source.LFO_1, Route.Target.LEVEL, 5)));
+                Common.NONE.withFirst(steps).withRoutes(List.of(new Route(Route.Source.LFO_1, Route.Target.LEVEL, db)));
         assertThat(Matcher.rendered(modulated(1.5, 0.9, unsteady)).keySeconds()).isCloseTo(1.6, within(0.03));
     }
 

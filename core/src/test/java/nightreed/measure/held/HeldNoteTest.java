@@ -174,6 +174,18 @@ class HeldNoteTest {
         assertThat(1000 * measured(note).onsetSeconds()).isCloseTo(213, within(6.0));
     }
 
+    /** A growl an octave under the note that comes and goes is no leap of its pitch. */
+    @Test
+    void anUndertoneThatComesAndGoesIsNoVibrato() throws Exception {
+        MadeUpNote note = new MadeUpNote(8, 0.1, 3)
+                .held(280, 12, 0.03, 2.6, t -> 0, t -> 0)
+                .held(140, 5, 0.03, 2.6, t -> 0, t -> t % 0.9 < 0.35 ? -6 : -60)
+                .noise(50);
+        HeldNote held = measured(note).held();
+        assertThat(held.f0Hz()).isCloseTo(280, within(0.5));
+        assertThat(held.vibrato()).isNull();
+    }
+
     @Test
     void whatDiesIsNotHeld() throws Exception {
         MadeUpNote struck =
