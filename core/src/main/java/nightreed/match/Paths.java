@@ -26,6 +26,9 @@ record Paths(double[] power, double background, double[] bark, double[] quickRis
     /** Length of the lines that meet at a knee [frames]. */
     private static final int KNEE = 6;
 
+    /** Share of the greatest power over which a sound is there. */
+    private static final double SOUNDING = 0.01;
+
     /** Share of the usual power that a sound still has while it lasts. */
     private static final double NEARLY = 0.1;
 
@@ -74,8 +77,7 @@ record Paths(double[] power, double background, double[] bark, double[] quickRis
             double then = meanPower((f + after - 5) * HOP, (f + after) * HOP);
             double fell = 10 * Math.log10((first + 1e-15) / (second + 1e-15));
             double falls = 10 * Math.log10((second + 1e-15) / (then + 1e-15));
-            double unrest = Math.abs(fell);
-            boolean fallen = second > least + 1e-9 && unrest < 6 && falls > 15 + 2.5 * Math.max(0, unrest - 2);
+            boolean fallen = second > least + 1e-9 && Math.abs(fell) < 2 && falls > 15;
             if (fallen && meanPower((f + after) * HOP, power.length * HOP) <= then + 1e-15) {
                 return begun(f);
             }
@@ -88,9 +90,10 @@ record Paths(double[] power, double background, double[] bark, double[] quickRis
      * from where it was last nearly as loud as it mostly is. Infinite if it is not [s].
      */
     double leftForGood() {
-        double[] sorted = power.clone();
-        Arrays.sort(sorted);
-        double mostly = sorted[(int) (0.6 * sorted.length)];
+        double top = Arrays.stream(power).max().orElse(0);
+        double[] sounding =
+                Arrays.stream(power).filter(p -> p > SOUNDING * top).sorted().toArray();
+        double mostly = sounding.length == 0 ? 0 : sounding[sounding.length / 2];
         int last = power.length - 1;
         while (last > 0 && power[last] < NEARLY * mostly) {
             last--;

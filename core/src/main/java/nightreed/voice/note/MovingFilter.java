@@ -121,8 +121,8 @@ public final class MovingFilter {
 
     /**
      * 12 dB: its two states after a sample from those before it and the sample, by coefficients that glide in straight lines
-     * within a step. None of it loses its rest in the states' own norm, whatever the cutoff does, and lines between do not
-     * either.
+     * within a step. Whatever the cutoff, a sample without input never adds to the sum of the states' squares (the trapezoidal
+     * rule keeps that of the filter itself), nor do coefficients that lie between two such sets.
      */
     private static final class Stage {
         private double band;

@@ -1,0 +1,44 @@
+package nightreed.match.fit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import nightreed.match.Matcher;
+import nightreed.match.Side;
+import nightreed.recipe.FmPair;
+import nightreed.recipe.FmRecipe;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.VelocityMap;
+import nightreed.voice.Renderer;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class QuickEarTest {
+    /** Wherever the onset of what comes in slowly was put: a recipe is no different from its own sound. */
+    @ParameterizedTest
+    @ValueSource(doubles = {0.003, 0.2, 0.5})
+    void aRecipeIsItselfHoweverSlowlyItComesIn(double attack) throws Exception {
+        FmRecipe made = new FmRecipe(
+                53,
+                0,
+                -14,
+                List.of(FmPair.of(
+                        0,
+                        1.003,
+                        0.9925,
+                        2.5,
+                        new Envelope(0, attack, 0, 0, 3, 1, 0, 0.2),
+                        new Envelope(0, attack, 0, 0, 2, 1, 0, 0.2))),
+                null,
+                0.3,
+                new VelocityMap(0.7, 24, 0),
+                Common.NONE);
+        Side sound = Matcher.rendered(Renderer.asFitted(made, 0.1, 2.4, 48_000));
+        OneNote note = OneNote.beside(List.of(), new QuickEar(sound, 4), 1);
+        double self = QuickEar.total(note.differences(Matcher.asLoud(made, sound)));
+        double other = QuickEar.total(note.differences(made.with("pair.1.index", 4)));
+        assertThat(self).isLessThan(0.3);
+        assertThat(other).isGreaterThan(1);
+    }
+}
