@@ -25,8 +25,14 @@ record Chord(List<Double> notesHz, double share) {
     private static final int LEAST_OF_LOWEST = 4;
     private static final int MOST_NOTES = 4;
 
+    /** Of all notes together: of some instruments each has two or three. */
+    private static final int MOST_STRINGS = 10;
+
     /** Partials under this say nothing of a note [dB]. */
     private static final double LEAST_DB = -45;
+
+    /** Fundamentals nearer than this are strings of one note that are out of tune with each other [cents]. */
+    private static final double ONE_NOTE_CENTS = 60;
 
     /** Energy that all notes together must explain, and that one alone must not. */
     private static final double ALL = 0.9;
@@ -52,7 +58,8 @@ record Chord(List<Double> notesHz, double share) {
         List<Partial> left = new ArrayList<>(sure);
         List<Double> notes = new ArrayList<>();
         double first = 0;
-        while (notes.size() < MOST_NOTES) {
+        int strings = 0;
+        while (notes.size() < MOST_NOTES && strings++ < MOST_STRINGS) {
             Double best = null;
             double most = LEAST_SHARE * total;
             for (Partial p : left) {
@@ -67,8 +74,13 @@ record Chord(List<Double> notesHz, double share) {
             if (best == null) {
                 break;
             }
-            notes.add(best);
-            first = notes.size() == 1 ? most / total : first;
+            double hz = best;
+            if (notes.isEmpty() || beside(hz, notes.get(0))) {
+                first += most / total;
+            }
+            if (notes.stream().noneMatch(n -> beside(hz, n))) {
+                notes.add(best);
+            }
             left.removeAll(of(best, left));
         }
         double share = 1 - energy(left) / total;
@@ -87,6 +99,10 @@ record Chord(List<Double> notesHz, double share) {
         }
         double cents = Pitch.cents(n * fundamentalHz, hz);
         return cents > -NEAR_CENTS && cents < NEAR_CENTS + Math.min(60, STIFF_CENTS * n * n);
+    }
+
+    private static boolean beside(double hz, double other) {
+        return Math.abs(Pitch.cents(hz, other)) < ONE_NOTE_CENTS;
     }
 
     String words() {

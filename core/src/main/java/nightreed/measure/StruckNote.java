@@ -86,9 +86,11 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         }
         PartialAccount account = new PartialAccount(fs, y.length, start - onset);
         List<Partial> partials = account.of(terms);
-        string = StiffString.fit(partials);
-        SidebandLattice lattice = string != null ? null : SidebandLattice.find(terms, fs, y.length);
-        SidebandLattice likely = string != null ? null : SidebandLattice.likely(terms, fs, y.length);
+        List<DampedSinusoid> twins = TwinStrings.weaker(terms, y.length);
+        string = StiffString.fit(twins.isEmpty() ? partials : account.of(without(terms, twins)));
+        boolean modulated = string == null && twins.isEmpty();
+        SidebandLattice lattice = modulated ? SidebandLattice.find(terms, fs, y.length) : null;
+        SidebandLattice likely = modulated ? SidebandLattice.likely(terms, fs, y.length) : null;
         FmLaw law = likely == null ? null : FmFit.fit(y, fs, start - onset, likely, terms, floor);
         if (law == null && lattice != null && !lattice.equals(likely)) {
             law = FmFit.fit(y, fs, start - onset, lattice, terms, floor);
@@ -100,7 +102,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             terms.addAll(lattice.foretold(refinement.residual(terms), terms, fs, floor));
             partials = lattice.partials(terms, account, fs);
         }
-        if (string != null) {
+        if (string != null && twins.isEmpty()) {
             progress.report(0.9, "looking where a string's partials must be");
             for (int pass = 0; pass < 3; pass++) {
                 List<DampedSinusoid> more = foretold(refinement, fs, floor, terms, string);
@@ -174,6 +176,12 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         kept.removeIf(t -> t.snr() <= 32 && fresh.stream().anyMatch(f -> Math.abs(f.omega() - t.omega()) < 24 / fs));
         kept.addAll(fresh);
         return DampedSinusoids.prune(refinement.refine(kept, 4), residual.length, fs, floor);
+    }
+
+    private static List<DampedSinusoid> without(List<DampedSinusoid> terms, List<DampedSinusoid> some) {
+        List<DampedSinusoid> out = new ArrayList<>(terms);
+        out.removeAll(some);
+        return out;
     }
 
     private static List<DampedSinusoid> moved(List<DampedSinusoid> terms, int by) {

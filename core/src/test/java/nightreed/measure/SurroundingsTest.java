@@ -206,6 +206,29 @@ class SurroundingsTest {
         assertThat(Measurer.measure(clean).remarks()).noneMatch(r -> r.startsWith("Something sounds"));
     }
 
+    /** Two strings of one note, as a course or a unison has them, down to where they beat once in ten seconds. */
+    @ParameterizedTest
+    @ValueSource(doubles = {-1.5, 4, -12, 28})
+    void twoStringsOutOfTuneAreOneNoteWhosePartialsBeat(double cents) throws Exception {
+        double f0 = 146.8;
+        double other = f0 * Math.pow(2, cents / 1200);
+        Measurement m = measured(new MadeUpNote(3, 0.2, 3.5)
+                .string(f0, 1e-5, 0.21, 2, 4e-7, 12)
+                .string(other, 1e-5, 0.21, 2, 4e-7, 12)
+                .noise(55));
+        assertThat(m.isChord()).isFalse();
+        assertThat(m.f0Hz()).isBetween(Math.min(f0, other) - 0.1, Math.max(f0, other) + 0.1);
+        List<Partial> paired = m.reliablePartials().stream()
+                .filter(p -> p.beatHz() != null && p.levelDb() > -30)
+                .toList();
+        assertThat(paired).hasSizeGreaterThan(7).allSatisfy(p -> {
+            assertThat(p.t60Seconds()).as("T60 at " + p.frequencyHz()).isNotNull();
+            double nearer = Math.rint(p.ratio()) * f0;
+            double apart = p.beatHz() / nearer / (Math.log(2) / 1200);
+            assertThat(apart).as("cents at " + p.frequencyHz()).isCloseTo(Math.abs(cents), within(0.5));
+        });
+    }
+
     @ParameterizedTest
     @CsvSource({"220, 277.18, 329.63", "146.83, 220, 0", "174.61, 261.63, 440"})
     void aChordIsRefusedUntilOneOfItsNotesIsChosen(double a, double b, double c) throws Exception {

@@ -4,11 +4,11 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicLong;
 
 /**
- * What a search may spend: renders, counted so that the same search takes the same way on every machine, and time, if there
+ * What a search may spend: what its renders cost, counted so that the same search takes the same way on every machine, and time, if there
  * is a limit to it.
  */
 final class Budget {
-    private final int renders;
+    private final double amount;
     private final long endNanos;
     private final Runnable check;
     private final Thread owner = Thread.currentThread();
@@ -16,24 +16,24 @@ final class Budget {
     private final AtomicLong used = new AtomicLong(); // thousandths, which add up to the same in any order
 
     /**
+     * @param amount  of what a {@link Trial} says that an answer costs
      * @param seconds from now on; infinite for no limit
      * @param check   asked before each render of the thread that makes the budget, which takes part in all that is rendered
      *                side by side; may throw {@link CancellationException}
      */
-    Budget(int renders, double seconds, Runnable check) {
+    Budget(double amount, double seconds, Runnable check) {
         this.check = check;
-        this.renders = renders;
+        this.amount = amount;
         this.endNanos =
                 seconds == Double.POSITIVE_INFINITY ? Long.MAX_VALUE : System.nanoTime() + (long) (1e9 * seconds);
     }
 
     /** One without an end. */
     static Budget endless(Runnable check) {
-        return new Budget(Integer.MAX_VALUE, Double.POSITIVE_INFINITY, check);
+        return new Budget(Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY, check);
     }
 
-    /** @param n renders, also parts of one: a short sound costs less */
-    void spend(double n) {
+    void spend(double cost) {
         if (isOwners()) {
             try {
                 check.run();
@@ -42,7 +42,7 @@ final class Budget {
                 throw e;
             }
         }
-        used.addAndGet(Math.round(1000 * n));
+        used.addAndGet(Math.round(1000 * cost));
     }
 
     /** Whether this is the thread that made it: progress is told by one, as ever. */
@@ -51,11 +51,11 @@ final class Budget {
     }
 
     boolean spent() {
-        return used.get() >= 1000L * renders || late();
+        return used.get() >= 1000 * amount || late();
     }
 
-    int renders() {
-        return renders;
+    double amount() {
+        return amount;
     }
 
     /** Whether the time is over: then what is under way is left, too. */
@@ -64,6 +64,6 @@ final class Budget {
     }
 
     double share() {
-        return Math.min(1, used.get() / (1000.0 * Math.max(1, renders)));
+        return Math.min(1, used.get() / (1000 * Math.max(1, amount)));
     }
 }

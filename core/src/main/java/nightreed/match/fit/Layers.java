@@ -24,8 +24,11 @@ import nightreed.sound.UnusableSound;
 /** A second recipe under the first, for what the first leaves over; then both are polished, each beside the other. */
 public final class Layers {
     private static final double HEARD_SECONDS = 2.5;
-    private static final int RENDERS = 260;
-    private static final int FEWEST_RENDERS = 40;
+
+    /** What may be spent, and the least of it, as {@link RenderCost} counts. */
+    private static final double AMOUNT = 1700;
+
+    private static final double LEAST_AMOUNT = 260;
 
     /** Of the distance; a second layer that brings less is not worth its voices. */
     private static final double WORTH = 0.05;
@@ -47,7 +50,7 @@ public final class Layers {
         this.machine = plan.machine();
         this.locked = plan.locked();
         this.budget = new Budget(
-                (int) Math.max(FEWEST_RENDERS, plan.effort() * RENDERS),
+                Math.max(LEAST_AMOUNT, plan.effort() * AMOUNT),
                 plan.seconds(),
                 () -> progress.report(0.3, "a second layer"));
     }
@@ -85,7 +88,7 @@ public final class Layers {
             return one;
         }
         // the first gives way to the second
-        Polish polish = new Polish(new OneNote(ear, alone(second.recipe()), 1), budget, progress, machine);
+        Polish polish = new Polish(new OneNote(ear, alone(second.recipe())), budget, progress, machine);
         Recipe r = first.recipe();
         List<String> stage = Moves.stages(r).get(Moves.stages(r).size() - 1).stream()
                 .filter(id -> !locked.contains(id))
@@ -117,7 +120,7 @@ public final class Layers {
 
     /** The best of a method beside what is there; null if it has nothing to begin with. */
     private Point under(String method, Clip base) {
-        OneNote note = new OneNote(ear, base, 1);
+        OneNote note = new OneNote(ear, base);
         Polish polish = new Polish(note, budget, progress, machine);
         List<Recipe> starts = new ArrayList<>();
         try {

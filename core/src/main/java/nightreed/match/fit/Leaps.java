@@ -44,8 +44,8 @@ final class Leaps {
                 }
             }
         }
+        tries.addAll(noises(start.recipe()));
         List<Point> met = new ArrayList<>(polish.at(tries));
-        met.addAll(polish.at(noises(start.recipe())));
         met.removeIf(p -> p.total() >= start.total());
         met.sort(Comparator.comparingDouble(Point::total));
         Point best = start;
@@ -54,6 +54,13 @@ final class Leaps {
             best = both.total() < best.total() ? both : best;
         }
         return best;
+    }
+
+    /** The nearest with another noise of the strike; the point itself where none helps. */
+    Point noisy(Point start) {
+        List<Point> met = new ArrayList<>(polish.at(noises(start.recipe())));
+        met.add(0, start);
+        return Polish.best(met);
     }
 
     /** Pitches are measured, and hollows of theirs lie too close together. */

@@ -72,9 +72,9 @@ final class Offspring {
         return all;
     }
 
-    /** What so many generations cost, in renders of the whole note. */
-    static double cost(Polish polish, int generations) {
-        return polish.cost() * CHILDREN * generations;
+    /** What a generation of recipes that are much like one costs. */
+    static double cost(Polish polish, Recipe like) {
+        return polish.cost(like) * CHILDREN;
     }
 
     /** The nearer of two. */

@@ -12,27 +12,19 @@ import nightreed.voice.Renderer;
 final class OneNote implements Trial {
     private final QuickEar ear;
     private final Clip backing;
-    private final double cost;
 
     OneNote(QuickEar ear) {
-        this(ear, null, 1);
+        this(ear, null);
     }
 
-    /**
-     * @param backing what sounds beside the recipe, from the onset on; null for nothing
-     * @param cost    of an answer, in renders of the whole note
-     */
-    OneNote(QuickEar ear, Clip backing, double cost) {
+    /** @param backing what sounds beside the recipe, from the onset on; null for nothing */
+    OneNote(QuickEar ear, Clip backing) {
         this.ear = ear;
         this.backing = backing;
-        this.cost = cost;
     }
 
-    /**
-     * @param others layers that sound beside what is tried; may be empty
-     * @param cost   of an answer, in renders of the whole note
-     */
-    static OneNote beside(List<Layer> others, QuickEar ear, double cost) {
+    /** @param others layers that sound beside what is tried; may be empty */
+    static OneNote beside(List<Layer> others, QuickEar ear) {
         OneNote alone = new OneNote(ear);
         double[] sum = new double[0];
         for (Layer l : others) {
@@ -43,7 +35,7 @@ final class OneNote implements Trial {
             }
         }
         int fs = ear.recording().measurement().sampleRateHz();
-        return new OneNote(ear, others.isEmpty() ? null : Clip.mono(sum, fs), cost);
+        return new OneNote(ear, others.isEmpty() ? null : Clip.mono(sum, fs));
     }
 
     /** The recipe by itself from the onset on. */
@@ -73,8 +65,8 @@ final class OneNote implements Trial {
     }
 
     @Override
-    public double cost() {
-        return cost;
+    public double cost(Recipe recipe) {
+        return RenderCost.of(recipe, ear.seconds(), recording().measurement().sampleRateHz());
     }
 
     private Clip backed(Clip own) {

@@ -2,6 +2,7 @@ package nightreed.match.fit;
 
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Stream;
 import nightreed.machine.Machine;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -56,6 +57,21 @@ public record Plan(
     public Plan from(Patch here, Set<String> ids) {
         Recipe other = here.layers().size() < 2 ? null : here.layers().get(1).recipe();
         return new Plan(here.first(), true, other, ids, seconds, machine, effort);
+    }
+
+    /** Values of a recipe that a search may move together, stage by stage. */
+    List<List<String>> stages(Recipe r) {
+        List<String> mix = under == null ? List.of() : List.of("level");
+        return Moves.stages(r).stream()
+                .map(s -> Stream.concat(s.stream(), mix.stream())
+                        .filter(id -> !locked.contains(id))
+                        .toList())
+                .toList();
+    }
+
+    /** Those of the first stage, which tell most. */
+    List<String> main(Recipe r) {
+        return stages(r).get(0);
     }
 
     /** A recipe with what sounds under it. */

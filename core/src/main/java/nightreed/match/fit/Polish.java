@@ -65,17 +65,17 @@ final class Polish {
         return patient ? budget.late() : budget.spent();
     }
 
-    /** What one answer costs, in renders of one whole note. */
-    double cost() {
-        return trial.cost();
+    /** What a look at a recipe costs. */
+    double cost(Recipe recipe) {
+        return trial.cost(recipe);
     }
 
     /** A recipe and how it sounds. */
     record Point(Recipe recipe, double[] differences, double total) {}
 
     Point at(Recipe recipe) {
-        budget.spend(trial.cost());
         Recipe playable = machine.limited(recipe);
+        budget.spend(trial.cost(playable));
         double[] d = trial.differences(playable);
         return new Point(playable, d, QuickEar.total(d));
     }

@@ -2,7 +2,9 @@ package nightreed.match.fit;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.IntStream;
 import nightreed.dsp.RealFft;
 import nightreed.match.Aspect;
 import nightreed.match.Hearing;
@@ -419,6 +421,21 @@ final class QuickEar {
 
     private static double square(double v) {
         return v * v;
+    }
+
+    /**
+     * Partials of the recording that an imitation has too little of, the most audible lack first [Hz].
+     *
+     * @param differences as {@link #differences(Clip)} tells them
+     */
+    List<Double> lacking(double[] differences) {
+        int each = 2 + probeAt.length;
+        return IntStream.range(0, hz.length)
+                .filter(k -> differences[k * each] < 0)
+                .boxed()
+                .sorted(Comparator.comparingDouble(k -> differences[k * each]))
+                .map(k -> hz[k])
+                .toList();
     }
 
     /** Number of differences of one answer. */

@@ -4,34 +4,44 @@ import nightreed.music.Pitch;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.Recipe;
-import nightreed.voice.fm.Sidebands;
+import nightreed.recipe.StringRecipe;
+import nightreed.voice.fm.FmSound;
 
-/** What renders take, so that a search by a slow method makes fewer of them. */
+/** What renders and listening take, so that a search by a slow method makes fewer of them. The unit is a second of the plainest sound. */
 final class RenderCost {
+    /** Of listening: of any sound, and of each second of it. */
+    private static final double LISTENING = 0.2;
+
+    private static final double LISTENING_PER_SECOND = 0.35;
+
     private RenderCost() {}
 
     /**
-     * Time that a second of a method takes to render, against that of the plainest; for resonators, which begin so near that
-     * more renders gain little, what keeps their search as short as it was.
+     * Of one render that is listened to.
+     *
+     * @param seconds that are rendered
+     * @param fs      sample rate [Hz]
      */
-    static double of(Recipe recipe, double fs) {
+    static double of(Recipe recipe, double seconds, double fs) {
+        return LISTENING + seconds * (LISTENING_PER_SECOND + perSecond(recipe, fs));
+    }
+
+    private static double perSecond(Recipe recipe, double fs) {
         return switch (recipe.method()) {
-            case "formant" -> 6;
-            case "ring" -> 2.2;
-            case "resonators" -> 2;
+            case "formant" -> 7.5;
+            case "ring" -> 2.5;
+            case "resonators" -> 2.2;
+            case "string" -> ((StringRecipe) recipe).bow() != null ? 2.8 : 1.5;
             case "fm" -> modulated((FmRecipe) recipe, fs);
-            default -> 1;
+            default -> 1.7;
         };
     }
 
-    /** A pair whose sidebands reach far is computed at a multiple of the rate. */
     private static double modulated(FmRecipe recipe, double fs) {
-        double f0 = Pitch.hz(recipe.key());
-        double top = 0;
+        int sounding = 0;
         for (FmPair p : recipe.pairs()) {
-            top = Math.max(top, Sidebands.topHz(f0 * p.carrierRatio(), f0 * p.modulatorRatio(), p.index()));
+            sounding += p.levelDb() > FmPair.OFF_DB ? 1 : 0;
         }
-        double times = Math.min(8, Math.pow(2, Math.ceil(Math.max(0, Math.log(top / 0.45 / fs) / Math.log(2)))));
-        return 0.9 + 0.32 * times * recipe.pairs().size();
+        return 0.3 + 0.7 * sounding * FmSound.times(recipe, Pitch.hz(recipe.key()), 1, fs);
     }
 }

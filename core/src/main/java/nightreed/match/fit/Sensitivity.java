@@ -78,7 +78,7 @@ public final class Sensitivity {
 
     private static Polish polish(Patch patch, QuickEar ear, Runnable check) {
         List<Layer> others = patch.layers().subList(1, patch.layers().size());
-        return new Polish(OneNote.beside(others, ear, 1), Budget.endless(check), Progress.NONE, Machine.ANY);
+        return new Polish(OneNote.beside(others, ear), Budget.endless(check), Progress.NONE, Machine.ANY);
     }
 
     /**

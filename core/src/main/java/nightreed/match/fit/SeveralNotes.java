@@ -72,7 +72,12 @@ final class SeveralNotes implements Trial {
     }
 
     @Override
-    public double cost() {
-        return notes.size();
+    public double cost(Recipe recipe) {
+        double sum = 0;
+        for (QuickEar ear : ears) {
+            double fs = ear.recording().measurement().sampleRateHz();
+            sum += RenderCost.of(recipe, ear.seconds(), fs);
+        }
+        return sum;
     }
 }

@@ -171,9 +171,11 @@ public final class Together {
         long start = System.nanoTime();
         Recipe first = levelled(asStruck(alone.recipe()), plan);
         Progress search = progress.part(0, 0.9);
-        int renders = (int) (plan.effort() * SOUND_SECONDS / HEARD_SECONDS);
+        double renders = Math.max(40, plan.effort() * SOUND_SECONDS / HEARD_SECONDS);
         Budget budget = new Budget(
-                Math.max(40, renders), plan.seconds(), () -> search.report(0.5, "keys and strengths together"));
+                renders * trial.cost(first) / notes.size(),
+                plan.seconds(),
+                () -> search.report(0.5, "keys and strengths together"));
         Polish polish = new Polish(trial, budget, search, plan.machine());
         List<String> maps =
                 maps(first).stream().filter(id -> !plan.locked().contains(id)).toList();

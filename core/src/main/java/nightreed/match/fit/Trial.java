@@ -7,6 +7,6 @@ interface Trial {
     /** Differences in JND times the root of their weight; as many for every recipe. */
     double[] differences(Recipe recipe);
 
-    /** What one answer costs, in renders of one whole note. */
-    double cost();
+    /** What an answer costs; in a unit that is the same for all recipes. */
+    double cost(Recipe recipe);
 }

@@ -19,7 +19,7 @@ final class FmStart {
     private static final double NEAR = 15;
 
     /** Amplitude under the strongest at which a partial needs no pair of its own. */
-    private static final double LEAST = 0.03;
+    private static final double LEAST = 0.01;
 
     private FmStart() {}
 

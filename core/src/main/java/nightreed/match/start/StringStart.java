@@ -19,6 +19,9 @@ import nightreed.recipe.part.VelocityMap;
 
 /** Loop, loss, stiffness, pluck point and a second string, each from the partials. */
 final class StringStart {
+    /** Decays that tell how a string dies. */
+    private static final int LEAST_DECAYS = 3;
+
     private StringStart() {}
 
     static StringRecipe of(Ground g) {
@@ -44,7 +47,7 @@ final class StringStart {
                 g.cents(),
                 -12,
                 held ? Drive.FRICTION : Drive.PULSE,
-                strike == null ? new Exciter(held ? 0.5 : g.contactMs(), -100, 20, 200, 8000) : strike,
+                strike == null ? Exciter.USUAL : strike,
                 held ? Bow.USUAL : null,
                 held ? new LoopLoss(Kind.ONE_POLE, 1.2, 3000, 2) : loss(g),
                 b == null ? 0 : Ground.limited(b, 0, 0.02),
@@ -65,18 +68,21 @@ final class StringStart {
         StringRecipe first = of(g);
         List<StringRecipe> out = new ArrayList<>(List.of(first));
         if (g.isHeld()) {
-            for (Drive drive : List.of(Drive.FRICTION, Drive.ZIGZAG)) {
-                for (double point : new double[] {0.06, 0.1, 0.2}) {
-                    for (double force : new double[] {0.3, 0.6}) {
-                        out.add(driven(first, drive, point, first.exciter()).with("bow.force", force));
+            for (double point : new double[] {0.05, 0.08, 0.11, 0.15, 0.21}) {
+                for (double force : new double[] {0.25, 0.45, 0.65}) {
+                    for (double speed : new double[] {0.16, 0.25, 0.38}) {
+                        out.add(driven(first, Drive.FRICTION, point, first.exciter())
+                                .with("bow.force", force)
+                                .with("bow.speed", speed));
                     }
                 }
+                out.add(driven(first, Drive.ZIGZAG, point, first.exciter()));
             }
             return out;
         }
         Exciter measured = first.exciter();
         List<Exciter> ways = new ArrayList<>();
-        for (double contact : new double[] {0.3, 1.2, 4}) {
+        for (double contact : new double[] {0.3, 1.2, 4, 12}) {
             ways.add(new Exciter(contact, -60, 20, 200, 8000));
             ways.add(new Exciter(contact, 0, 6, 300, 6000));
             ways.add(new Exciter(
@@ -85,6 +91,12 @@ final class StringStart {
         for (double point : new double[] {first.pluckPoint(), 0, 0.08, 0.13, 0.2, 0.3, 0.42}) {
             out.add(driven(first, Drive.PULSE, point, measured));
             ways.forEach(w -> out.add(driven(first, Drive.PULSE, point, w)));
+        }
+        if (decays(g) < LEAST_DECAYS) {
+            for (StringRecipe r : List.copyOf(out)) {
+                out.add(r.with("loss.t60", 4).with("loss.half", 1500));
+                out.add(r.with("loss.t60", 16).with("loss.half", 500));
+            }
         }
         out.add(driven(first, Drive.BURST, first.pluckPoint(), measured));
         out.add(driven(first, Drive.BURST, first.pluckPoint(), new Exciter(1, 0, 20, 50, 9000)));
@@ -136,11 +148,8 @@ final class StringStart {
     private static LoopLoss loss(Ground g) {
         double best = Double.POSITIVE_INFINITY;
         LoopLoss found = new LoopLoss(Kind.SHELVES, g.t60(), 4000, 1.5);
-        int n = 0;
-        for (Ground.Line l : g.lines()) {
-            n += l.t60() == null ? 0 : 1;
-        }
-        if (n < 3) {
+        int n = decays(g);
+        if (n < LEAST_DECAYS) {
             g.say("loss", false, "too few decays were measured");
             return found;
         }
@@ -173,13 +182,21 @@ final class StringStart {
         return found;
     }
 
+    private static int decays(Ground g) {
+        return (int) g.lines().stream().filter(l -> l.t60() != null).count();
+    }
+
     private static double weight(Ground g, Ground.Line l) {
         return 1 / (1 + Math.max(0, g.lines().get(0).db() - l.db()) / 10);
     }
 
-    /** From a decay in two stages, or from a beat. */
+    /** From partials that come in pairs, from a decay in two stages, or from a beat. */
     private static SecondString second(Ground g) {
         List<Partial> partials = g.measurement().reliablePartials();
+        SecondString paired = paired(g, partials);
+        if (paired != null) {
+            return paired;
+        }
         for (Partial p : partials) {
             if (p.stages() != null) {
                 double early = 60 / p.stages().earlyT60Seconds();
@@ -200,4 +217,67 @@ final class StringStart {
         }
         return null;
     }
+
+    /**
+     * Two partials that are one pair.
+     *
+     * @param cents  from the stronger to the weaker
+     * @param db     weaker over stronger
+     * @param weight amplitude of the weaker, by which it may speak
+     */
+    private record Doublet(double cents, double db, double weight) {}
+
+    /**
+     * Two strings out of tune with each other put two partials beside each of the first's multiples, all as many cents apart:
+     * what most of the pairs say, by their level. Null if fewer than three agree.
+     */
+    private static SecondString paired(Ground g, List<Partial> partials) {
+        List<Doublet> pairs = new ArrayList<>();
+        for (int i = 1; i < partials.size(); i++) {
+            Partial low = partials.get(i - 1);
+            Partial high = partials.get(i);
+            double up = Pitch.cents(low.frequencyHz(), high.frequencyHz());
+            if (up < WIDEST_CENTS) {
+                boolean rises = low.amplitude() >= high.amplitude();
+                double db = -Math.abs(low.levelDb() - high.levelDb());
+                pairs.add(new Doublet(rises ? up : -up, db, Math.min(low.amplitude(), high.amplitude())));
+            }
+        }
+        double most = 0;
+        List<Doublet> agreed = List.of();
+        for (Doublet d : pairs) {
+            List<Doublet> like = pairs.stream()
+                    .filter(o -> Math.abs(Math.abs(o.cents) - Math.abs(d.cents)) < AGREED_CENTS)
+                    .toList();
+            double weight = like.stream().mapToDouble(Doublet::weight).sum();
+            if (weight > most) {
+                most = weight;
+                agreed = like;
+            }
+        }
+        if (agreed.size() < LEAST_PAIRS) {
+            return null;
+        }
+        double sign = 0;
+        double cents = 0;
+        double db = 0;
+        for (Doublet d : agreed) {
+            sign += d.weight * Math.signum(d.cents) / most;
+            cents += d.weight * Math.abs(d.cents) / most;
+            db += d.weight * d.db / most;
+        }
+        g.say(
+                "second",
+                true,
+                String.format(Locale.ROOT, "%d pairs of partials %.1f cents apart", agreed.size(), cents));
+        return new SecondString(sign < 0 ? -cents : cents, 0, Ground.limited(db, -30, 0));
+    }
+
+    /** Widest a second string is out of tune [cents]. */
+    private static final double WIDEST_CENTS = 50;
+
+    /** Pairs whose distances differ by less say the same [cents]. */
+    private static final double AGREED_CENTS = 0.8;
+
+    private static final int LEAST_PAIRS = 3;
 }

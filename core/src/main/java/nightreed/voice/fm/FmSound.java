@@ -137,16 +137,8 @@ public final class FmSound implements Sound<FmRecipe> {
             downLeft[i].reset();
             downRight[i].reset();
         }
-        double top = 0;
-        for (int i = 0; i < r.pairs().size(); i++) {
-            FmPair p = r.pairs().get(i);
-            double most = index(p, r, note) * (p.kind() == FmPair.Kind.PULSE_WIDTH ? 4 : 1);
-            top = Math.max(
-                    top,
-                    Sidebands.topHz(note.hz() * p.carrierRatio(), note.hz() * p.modulatorRatio(), most + p.feedback()));
-            top = Math.max(top, p.feedback() > 0.3 || p.kind() == FmPair.Kind.PULSE_WIDTH ? 1.2 * fs : 0);
-        }
-        times = top < 0.49 * fs ? 1 : top < 1.4 * fs ? 2 : top < 3.4 * fs ? 4 : MOST_TIMES;
+        double brighter = r.velocity().brightnessAt(note.velocity()) * note.factor(Target.INDEX);
+        times = times(r, note.hz(), brighter, fs);
         for (int i = 0; i < r.pairs().size(); i++) {
             FmPair p = r.pairs().get(i);
             Pair s = pairs[i];
@@ -168,10 +160,31 @@ public final class FmSound implements Sound<FmRecipe> {
         }
     }
 
+    /**
+     * How many times the sample rate a note is computed at: 1, 2, 4 or 8.
+     *
+     * @param hz       of the note
+     * @param brighter factor on the indexes
+     * @param fs       sample rate [Hz]
+     */
+    public static int times(FmRecipe r, double hz, double brighter, double fs) {
+        double top = 0;
+        for (FmPair p : r.pairs()) {
+            double most = index(p, r, hz) * brighter * (p.kind() == FmPair.Kind.PULSE_WIDTH ? 4 : 1);
+            top = Math.max(top, Sidebands.topHz(hz * p.carrierRatio(), hz * p.modulatorRatio(), most + p.feedback()));
+            top = Math.max(top, p.feedback() > 0.3 || p.kind() == FmPair.Kind.PULSE_WIDTH ? 1.2 * fs : 0);
+        }
+        return top < 0.49 * fs ? 1 : top < 1.4 * fs ? 2 : top < 3.4 * fs ? 4 : MOST_TIMES;
+    }
+
+    /** Index on a key [rad]. */
+    private static double index(FmPair p, FmRecipe r, double hz) {
+        return p.index() * (p.tracking() ? 1 : r.f0Hz() / hz);
+    }
+
     /** Index at the top of its envelope [rad]. */
     private static double index(FmPair p, FmRecipe r, Note note) {
-        double follow = p.tracking() ? 1 : r.f0Hz() / note.hz();
-        return p.index() * follow * r.velocity().brightnessAt(note.velocity()) * note.factor(Target.INDEX);
+        return index(p, r, note.hz()) * r.velocity().brightnessAt(note.velocity()) * note.factor(Target.INDEX);
     }
 
     @Override

@@ -66,6 +66,23 @@ class FitsTest {
                 Common.NONE);
     }
 
+    /** A sideband of the second and the third pair fall where no start puts them at once. */
+    private static FmRecipe threePairs() {
+        Envelope bend = Envelope.struck(0, 1, 0.3);
+        return new FmRecipe(
+                60,
+                -7,
+                -12,
+                List.of(
+                        FmPair.of(0, 2.93, 6.01, 0.9, Envelope.struck(0.001, 1.9, 0.3), bend),
+                        FmPair.of(-3, 7.11, 0.98, 2.3, Envelope.struck(0.003, 0.8, 0.3), bend),
+                        FmPair.of(-7, 4.5, 2.49, 0.3, Envelope.struck(0.002, 3.1, 0.3), bend)),
+                null,
+                0.3,
+                VelocityMap.USUAL,
+                Common.NONE);
+    }
+
     static List<Recipe> struckSounds() {
         return List.of(
                 RecipeTest.bar(),
@@ -78,6 +95,7 @@ class FitsTest {
                         0.3,
                         VelocityMap.USUAL,
                         Common.NONE),
+                threePairs(),
                 new StringRecipe(
                         50,
                         -5,

@@ -49,7 +49,7 @@ class OffspringTest {
             }
 
             @Override
-            public double cost() {
+            public double cost(Recipe r) {
                 return 1;
             }
         };
@@ -101,7 +101,7 @@ class OffspringTest {
             }
 
             @Override
-            public double cost() {
+            public double cost(Recipe r) {
                 return 1;
             }
         };

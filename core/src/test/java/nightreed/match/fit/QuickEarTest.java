@@ -1,6 +1,7 @@
 package nightreed.match.fit;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import nightreed.match.Matcher;
@@ -11,6 +12,7 @@ import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.VelocityMap;
 import nightreed.voice.Renderer;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -35,10 +37,25 @@ class QuickEarTest {
                 new VelocityMap(0.7, 24, 0),
                 Common.NONE);
         Side sound = Matcher.rendered(Renderer.asFitted(made, 0.1, 2.4, 48_000));
-        OneNote note = OneNote.beside(List.of(), new QuickEar(sound, 4), 1);
+        OneNote note = OneNote.beside(List.of(), new QuickEar(sound, 4));
         double self = QuickEar.total(note.differences(Matcher.asLoud(made, sound)));
         double other = QuickEar.total(note.differences(made.with("pair.1.index", 4)));
         assertThat(self).isLessThan(0.3);
         assertThat(other).isGreaterThan(1);
+    }
+
+    /** Of three sines the one that an imitation leaves out, and not those it has. */
+    @Test
+    void whatAnImitationLacksIsTold() throws Exception {
+        Envelope fall = Envelope.struck(0.002, 1.5, 0.3);
+        List<FmPair> sines = List.of(
+                FmPair.of(0, 1, 1, 0, fall, fall),
+                FmPair.of(-6, 2.76, 1, 0, fall, fall),
+                FmPair.of(-9, 5.4, 1, 0, fall, fall));
+        FmRecipe made = new FmRecipe(60, 0, -14, sines, null, 0.3, VelocityMap.USUAL, Common.NONE);
+        QuickEar ear = new QuickEar(Matcher.rendered(Renderer.asFitted(made, 0.1, 1.2, 48_000)), 4);
+        FmRecipe without = made.withPairs(List.of(sines.get(0), sines.get(2)));
+        List<Double> lacking = ear.lacking(new OneNote(ear).differences(without));
+        assertThat(lacking.get(0)).isCloseTo(2.76 * made.f0Hz(), within(0.5));
     }
 }

@@ -135,6 +135,24 @@ class StartsTest {
     }
 
     @Test
+    void twoStringsOutOfTuneAreReadOffTheirPairsOfPartials() throws Exception {
+        double f0 = 146.8;
+        double cents = -6.5;
+        Tones.P[] partials = new Tones.P[20];
+        for (int n = 1; n <= 10; n++) {
+            double hz = n * f0;
+            partials[2 * n - 2] = new Tones.P(0.2 / n, hz, 5, 0.3 * n);
+            partials[2 * n - 1] = new Tones.P(0.1 / n, hz * Math.pow(2, cents / 1200), 5, 0.7 * n);
+        }
+        double[] x = Tones.noisy(Tones.struck(FS, 0.2, 4, partials), 1e-5, 4);
+        StringRecipe got = (StringRecipe) Starts.of("string", Matcher.side(Clip.mono(x, FS), Progress.NONE))
+                .recipe();
+        assertThat(got.second()).isNotNull();
+        assertThat(got.second().detuneCents()).isCloseTo(cents, within(0.5));
+        assertThat(got.second().levelDb()).isCloseTo(-6, within(2.0));
+    }
+
+    @Test
     void aHeldNoteGivesWaveVibratoAndRise() throws Exception {
         Common moving = Common.NONE
                 .withFirst(Lfo.late(5.5, 0.4, 0.3))

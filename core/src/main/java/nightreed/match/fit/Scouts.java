@@ -1,0 +1,184 @@
+package nightreed.match.fit;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import nightreed.match.fit.Polish.Point;
+import nightreed.recipe.FmRecipe;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.part.Parameter;
+
+/**
+ * Looks far around from many starts, with an ear for the beginning of the note only, which costs little: the likeliest are walked
+ * a little way, bred from, and of those the nearest third walked on. Where the best of them cannot be walked nearer its parts
+ * are put together otherwise, and single values put elsewhere, for as long as that is worth it.
+ */
+final class Scouts {
+    /** Starts that are walked from, as many as this share of what may be spent is enough for; a third of them goes on. */
+    private static final double SCOUTS_SHARE = 0.15;
+
+    private static final int FEWEST = 4;
+    private static final int MOST = 24;
+    private static final int THIRD = 3;
+    private static final int ROUNDS = 2;
+
+    /** Share of what may be spent that is bred for, and how often at the most. */
+    private static final double BRED_SHARE = 0.2;
+
+    private static final int MOST_GENERATIONS = 40;
+
+    /** Share of what may be spent from which on nothing new is looked for. */
+    private static final double LEAPS_UNTIL = 0.7;
+
+    /** What is left over of a distance by a change that is worth to be followed. */
+    private static final double WORTH = 0.97;
+
+    /** Other frequencies that a pair is walked from with, and partials that are missing most. */
+    private static final int REWIRED_WALKS = 3;
+
+    private static final int MISSING = 3;
+
+    /** Starts are the same if no value is further away on its ruler. */
+    private static final double NEAR = 0.04;
+
+    private final List<Recipe> starts;
+    private final Plan plan;
+    private final Budget budget;
+    private final QuickEar ear;
+    private final Polish polish;
+    private final boolean held;
+
+    /**
+     * @param starts of one method, at least one
+     * @param polish that listens with the ear
+     */
+    Scouts(List<Recipe> starts, Plan plan, Budget budget, QuickEar ear, Polish polish) {
+        this.starts = starts;
+        this.plan = plan;
+        this.budget = budget;
+        this.ear = ear;
+        this.polish = polish;
+        this.held = ear.recording().measurement().held() != null;
+    }
+
+    /** The nearest first, and at least one; after them what was left on the way. */
+    List<Point> found() {
+        List<Point> out = walked(first(affordable(), apart(sorted(polish.at(starts)))));
+        out = bred(out);
+        out = first(Math.max(2, out.size() / THIRD), out);
+        return leapt(
+                walked(out.parallelStream().map(this::turned).map(this::noisy).toList()));
+    }
+
+    private int affordable() {
+        int renders = ROUNDS * (plan.main(starts.get(0)).size() + 5); // one per value for its slope, and some steps
+        double affordable = SCOUTS_SHARE * budget.amount() / (renders * polish.cost(starts.get(0)));
+        return (int) Math.max(FEWEST, Math.min(MOST, affordable));
+    }
+
+    /** Children of points that do not come nearer by walking. */
+    private List<Point> bred(List<Point> points) {
+        return bred(polish, points, starts.get(0), plan, budget);
+    }
+
+    /** @param like what the children are like, for what they cost */
+    static List<Point> bred(Polish polish, List<Point> points, Recipe like, Plan plan, Budget budget) {
+        int generations = (int) (BRED_SHARE * budget.amount() / Offspring.cost(polish, like));
+        // who fits on from a recipe has chosen its waves and kinds
+        return new Offspring(polish, plan.locked(), !plan.onward()).of(points, Math.min(MOST_GENERATIONS, generations));
+    }
+
+    /** Noise that is short beside the partials is not always measured, and slopes do not tell where it is. */
+    private Point noisy(Point p) {
+        return held ? p : new Leaps(polish, plan.main(p.recipe())).noisy(p);
+    }
+
+    private Point turned(Point p) {
+        return p.recipe() instanceof FmRecipe r ? FmPhases.turned(polish, p, r, plan.locked()) : p;
+    }
+
+    /** The nearest brought nearer by leaps for as long as one is worth it, and the rest as they are. */
+    private List<Point> leapt(List<Point> points) {
+        List<Point> out = new ArrayList<>(points);
+        boolean nearer = true;
+        while (nearer && budget.share() < LEAPS_UNTIL && !budget.late()) {
+            Point best = out.get(0);
+            Point next = best.recipe() instanceof FmRecipe r ? rewired(best, r) : best;
+            if (next.total() >= WORTH * best.total()) {
+                Point far = new Leaps(polish, plan.main(best.recipe())).from(best);
+                next = Polish.best(List.of(next, walked(List.of(far)).get(0)));
+            }
+            nearer = next.total() < WORTH * best.total();
+            if (next.total() < best.total()) {
+                out.add(0, next);
+            }
+        }
+        return out;
+    }
+
+    /** The nearest that other frequencies of one pair lead to. */
+    private Point rewired(Point point, FmRecipe before) {
+        List<Double> missing = first(MISSING, ear.lacking(point.differences()));
+        List<Recipe> others =
+                FmRewiring.of(before, missing).stream().map(plan::kept).toList();
+        Point near = sorted(first(REWIRED_WALKS, sorted(polish.at(others))).parallelStream()
+                        .map(p -> polish.patient().run(p, Map.of(), changed(before, p.recipe()), 1))
+                        .toList())
+                .get(0);
+        return near.total() < WORTH * point.total() ? walked(List.of(near)).get(0) : near;
+    }
+
+    /** Values of the pair that another recipe has otherwise. */
+    private List<String> changed(FmRecipe before, Recipe after) {
+        String pair = FmRewiring.changed(before, (FmRecipe) after);
+        return plan.main(after).stream().filter(id -> id.startsWith(pair)).toList();
+    }
+
+    /** Each walked from a little way; the nearest first. */
+    private List<Point> walked(List<Point> points) {
+        return walked(polish, points, plan, ROUNDS);
+    }
+
+    /** Each walked from so many rounds; the nearest first. */
+    static List<Point> walked(Polish polish, List<Point> points, Plan plan, int rounds) {
+        return sorted(points.parallelStream()
+                .map(p -> polish.patient().run(p, Moves.anchors(p.recipe()), plan.main(p.recipe()), rounds))
+                .toList());
+    }
+
+    static List<Point> sorted(List<Point> points) {
+        return points.stream().sorted(Comparator.comparingDouble(Point::total)).toList();
+    }
+
+    static <T> List<T> first(int most, List<T> points) {
+        return points.subList(0, Math.min(most, points.size()));
+    }
+
+    /** Without those that are much like one before them. */
+    private List<Point> apart(List<Point> points) {
+        List<Point> out = new ArrayList<>();
+        for (Point p : points) {
+            List<String> ids = plan.main(p.recipe());
+            if (out.stream().noneMatch(o -> near(o.recipe(), p.recipe(), ids))) {
+                out.add(p);
+            }
+        }
+        return out;
+    }
+
+    private static boolean near(Recipe a, Recipe b, List<String> ids) {
+        Map<String, Double> rest = new HashMap<>();
+        b.settings().forEach(s -> rest.put(s.parameter().id(), s.value()));
+        for (Recipe.Setting s : a.settings()) {
+            Parameter p = s.parameter();
+            Double other = rest.remove(p.id());
+            boolean far = other == null || Math.abs(p.position(s.value()) - p.position(other)) > NEAR;
+            if (far && ids.contains(p.id())) {
+                return false;
+            }
+        }
+        return rest.keySet().stream().noneMatch(ids::contains);
+    }
+}
