@@ -226,7 +226,10 @@ public final class LongSession {
             RecordingRoom.Instrument i = RecordingRoom.instruments().get(chance.nextInt(2));
             act(
                     "recording",
-                    () -> workbench.bench().record(i, i.usualKey() + chance.nextInt(6), 0.7, chance.nextInt(50)));
+                    () -> workbench
+                            .bench()
+                            .intake()
+                            .record(i, i.usualKey() + chance.nextInt(6), 0.7, chance.nextInt(50)));
         } else if (what < 99 && !s.imitations().isEmpty()) {
             act(
                     "choosing an imitation",

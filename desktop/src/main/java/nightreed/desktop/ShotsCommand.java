@@ -118,7 +118,7 @@ final class ShotsCommand implements Callable<Integer> {
         }
         Path file = Files.createTempDirectory("night-reed-shots").resolve("an afternoon of slate bars.wav");
         WavFiles.write(Clip.mono(all, 48_000), WavFiles.Format.PCM16, file);
-        page(bench, stage, "long-file", () -> bench.bench().importFile(file));
+        page(bench, stage, "long-file", () -> bench.bench().intake().file(file));
         TimeUnit.SECONDS.sleep(2);
         page(bench, stage, "long-file", () -> bench.shell().go(Stage6.BRIEF));
     }

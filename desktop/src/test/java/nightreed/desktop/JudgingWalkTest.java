@@ -187,7 +187,7 @@ class JudgingWalkTest extends WindowTest {
     void notesThatAreKeptTogetherAreFittedTogether() throws Exception {
         Imitation first = state().current();
         fx(() -> {
-            workbench.bench().record(RecordingRoom.instrument("slate-bars"), 67, 0.5, 4);
+            workbench.bench().intake().record(RecordingRoom.instrument("slate-bars"), 67, 0.5, 4);
             return null;
         });
         await("another note", s -> s.recording() != null && !s.current().equals(first));

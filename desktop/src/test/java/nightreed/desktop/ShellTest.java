@@ -233,7 +233,7 @@ class ShellTest extends WindowTest {
         WaitForAsyncUtils.waitFor(
                 30,
                 TimeUnit.SECONDS,
-                () -> fx(() -> workbench.bench().longFileProperty().get() != null));
+                () -> fx(() -> workbench.bench().intake().longFileProperty().get() != null));
         idle();
         assertThat(state().recording()).isNull(); // nothing is measured before the note is pointed out
         run(() -> find("span-picker", Node.class).requestFocus());
@@ -245,7 +245,8 @@ class ShellTest extends WindowTest {
         await("measured", s -> s.recording() != null);
         assertThat(state().recording().measurement().nearestNote()).isEqualTo("Eb4");
         assertThat(state().recordingName()).contains("session.wav from");
-        assertThat(fx(() -> workbench.bench().longFileProperty().get())).isNull();
+        assertThat(fx(() -> workbench.bench().intake().longFileProperty().get()))
+                .isNull();
     }
 
     @Test

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 import nightreed.match.fit.Polish.Point;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.Recipe;
@@ -30,7 +31,7 @@ final class Scouts {
     private static final int MOST_GENERATIONS = 40;
 
     /** Share of what may be spent from which on nothing new is looked for. */
-    private static final double LEAPS_UNTIL = 0.7;
+    private static final double LOOKS_UNTIL = 0.7;
 
     /** What is left over of a distance by a change that is worth to be followed. */
     private static final double WORTH = 0.97;
@@ -65,11 +66,11 @@ final class Scouts {
 
     /** The nearest first, and at least one; after them what was left on the way. */
     List<Point> found() {
-        List<Point> out = walked(first(affordable(), apart(sorted(polish.at(starts)))));
+        List<Point> out = rewired(walked(first(affordable(), apart(sorted(polish.at(starts))))));
         out = bred(out);
         out = first(Math.max(2, out.size() / THIRD), out);
-        return leapt(
-                walked(out.parallelStream().map(this::turned).map(this::noisy).toList()));
+        return leapt(rewired(
+                walked(out.parallelStream().map(this::turned).map(this::noisy).toList())));
     }
 
     private int affordable() {
@@ -99,19 +100,26 @@ final class Scouts {
         return p.recipe() instanceof FmRecipe r ? FmPhases.turned(polish, p, r, plan.locked()) : p;
     }
 
-    /** The nearest brought nearer by leaps for as long as one is worth it, and the rest as they are. */
+    /** The nearest brought nearer by leaps for as long as one is worth it; what was left after it. */
     private List<Point> leapt(List<Point> points) {
+        return nearer(points, p -> new Leaps(polish, plan.main(p.recipe())).from(p));
+    }
+
+    /** Modulated pairs put together otherwise for as long as that is worth it; what was left after it. */
+    private List<Point> rewired(List<Point> points) {
+        return points.get(0).recipe() instanceof FmRecipe ? nearer(points, this::rewired) : points;
+    }
+
+    private List<Point> nearer(List<Point> points, UnaryOperator<Point> step) {
         List<Point> out = new ArrayList<>(points);
         boolean nearer = true;
-        while (nearer && budget.share() < LEAPS_UNTIL && !budget.late()) {
+        while (nearer && budget.share() < LOOKS_UNTIL && !budget.late()) {
             Point best = out.get(0);
-            Point next = best.recipe() instanceof FmRecipe r ? rewired(best, r) : best;
-            if (next.total() >= WORTH * best.total()) {
-                Point far = new Leaps(polish, plan.main(best.recipe())).from(best);
-                next = Polish.best(List.of(next, walked(List.of(far)).get(0)));
-            }
+            Point next = step.apply(best);
             nearer = next.total() < WORTH * best.total();
-            if (next.total() < best.total()) {
+            if (nearer) {
+                out.add(0, walked(List.of(next)).get(0));
+            } else if (next.total() < best.total()) {
                 out.add(0, next);
             }
         }
@@ -119,15 +127,15 @@ final class Scouts {
     }
 
     /** The nearest that other frequencies of one pair lead to. */
-    private Point rewired(Point point, FmRecipe before) {
+    private Point rewired(Point point) {
+        FmRecipe before = (FmRecipe) point.recipe();
         List<Double> missing = first(MISSING, ear.lacking(point.differences()));
         List<Recipe> others =
                 FmRewiring.of(before, missing).stream().map(plan::kept).toList();
-        Point near = sorted(first(REWIRED_WALKS, sorted(polish.at(others))).parallelStream()
+        return sorted(first(REWIRED_WALKS, sorted(polish.at(others))).parallelStream()
                         .map(p -> polish.patient().run(p, Map.of(), changed(before, p.recipe()), 1))
                         .toList())
                 .get(0);
-        return near.total() < WORTH * point.total() ? walked(List.of(near)).get(0) : near;
     }
 
     /** Values of the pair that another recipe has otherwise. */

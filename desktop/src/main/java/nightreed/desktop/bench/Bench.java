@@ -9,10 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.concurrent.CancellationException;
 import java.util.concurrent.Executor;
-import java.util.concurrent.atomic.AtomicBoolean;
-import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.ReadOnlyIntegerWrapper;
@@ -20,20 +17,15 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import nightreed.device.Desk;
-import nightreed.match.Comparison;
 import nightreed.match.Hearing;
 import nightreed.match.Listener;
 import nightreed.match.Marks;
 import nightreed.match.Matcher;
 import nightreed.match.Move;
-import nightreed.match.NextMoves;
 import nightreed.match.Side;
-import nightreed.match.Tolerances;
-import nightreed.match.fit.Sensitivity;
 import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
-import nightreed.measure.PartialNear;
 import nightreed.measure.Progress;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
@@ -44,12 +36,8 @@ import nightreed.recipe.Emphasis;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
-import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
-import nightreed.sound.file.Outline;
-import nightreed.sound.file.SoundFiles;
-import nightreed.sound.file.SoundFormat;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -62,26 +50,21 @@ import org.slf4j.LoggerFactory;
 public final class Bench {
     private static final Logger LOG = LoggerFactory.getLogger(Bench.class);
     private final Executor ui;
-    private final Executor worker;
     private final Executor scribe;
-    private final Executor follower;
     private final Desk desk;
 
     private final ReadOnlyObjectWrapper<BenchState> state = new ReadOnlyObjectWrapper<>(BenchState.EMPTY);
-    private final ReadOnlyObjectWrapper<TaskState> task = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> message = new ReadOnlyObjectWrapper<>();
     private final SimpleObjectProperty<Emphasis> emphasised = new SimpleObjectProperty<>();
-    private static final long SHOWN_EVERY_NANOS = 50_000_000;
-
     private final SimpleObjectProperty<Parameter> asked = new SimpleObjectProperty<>();
     private final SimpleObjectProperty<Partial> selected = new SimpleObjectProperty<>();
     private final Controllers controllers;
     private final Fitting fitting;
-    private final AtomicLong version = new AtomicLong();
-    private volatile AtomicBoolean cancelled = new AtomicBoolean();
+    private final Intake intake;
+    private final Following following;
+    private final Tasks tasks;
     private final ReadOnlyIntegerWrapper unsaved = new ReadOnlyIntegerWrapper();
     private final ReadOnlyObjectWrapper<Path> projectPath = new ReadOnlyObjectWrapper<>();
-    private final ReadOnlyObjectWrapper<LongFile> longFile = new ReadOnlyObjectWrapper<>();
     private final Deque<Edit> waiting = new ArrayDeque<>(); // the scribe's: edits that are not in the file yet
     private volatile Hearing hearing = Hearing.USUAL;
     private static final long ALWAYS = Long.MAX_VALUE;
@@ -89,23 +72,18 @@ public final class Bench {
     private long edits; // FX thread: how many have been made here
     private ProjectFile project; // the scribe's
 
-    /** Files longer than this are looked through first, and the note in them is pointed out by hand [s]. */
-    static final double TAKEN_AT_ONCE_SECONDS = 60;
-
-    /** A file too long to be one note, waiting for a span of it to be chosen. */
-    public record LongFile(Path file, Outline outline) {}
-
     /** An edit on its way into the project file. */
     private record Edit(Imitation imitation, String label, Snapshot snapshot) {}
 
     public Bench(Executor ui, Executor worker, Executor scribe, Executor follower, Desk desk) {
         this.ui = ui;
-        this.worker = worker;
         this.scribe = scribe;
-        this.follower = follower;
         this.desk = desk;
         this.controllers = new Controllers(this, ui);
         this.fitting = new Fitting(this, ui);
+        this.intake = new Intake(this, ui);
+        this.following = new Following(this, ui, follower);
+        this.tasks = new Tasks(ui, worker, this::tell);
     }
 
     public ReadOnlyObjectProperty<BenchState> stateProperty() {
@@ -118,7 +96,7 @@ public final class Bench {
 
     /** Work in progress, null if there is none. */
     public ReadOnlyObjectProperty<TaskState> taskProperty() {
-        return task.getReadOnlyProperty();
+        return tasks.taskProperty();
     }
 
     /** The last thing that went wrong, in words for people; null if it was put away. */
@@ -150,6 +128,11 @@ public final class Bench {
         return fitting;
     }
 
+    /** How recordings come here. */
+    public Intake intake() {
+        return intake;
+    }
+
     /** Edits that could not be written to the project file yet; 0 as long as all is well. */
     public ReadOnlyIntegerProperty unsavedProperty() {
         return unsaved.getReadOnlyProperty();
@@ -160,23 +143,13 @@ public final class Bench {
         return projectPath.getReadOnlyProperty();
     }
 
-    /** Puts a long file away without taking anything from it. */
-    public void leaveLongFile() {
-        longFile.set(null);
-    }
-
-    /** A long file that waits for a span of it to be chosen, null if there is none. */
-    public ReadOnlyObjectProperty<LongFile> longFileProperty() {
-        return longFile.getReadOnlyProperty();
-    }
-
     /** Judges by other thresholds of hearing from now on. */
     public void hearing(Hearing now) {
         if (!now.equals(hearing)) {
             hearing = now;
             if (state().recording() != null) {
                 state.set(state().withRecording(heard(state().recording(), state().snapshot())));
-                follow();
+                following.follow();
             }
         }
     }
@@ -186,7 +159,7 @@ public final class Bench {
     }
 
     public void cancel() {
-        cancelled.set(true);
+        tasks.cancel();
     }
 
     /** What can be done with a project file; runs on the scribe. */
@@ -422,82 +395,14 @@ public final class Bench {
                         && before.recording().clip() == next.recording().clip();
                 selected.set(same ? closest(next.recording().measurement(), selected.get()) : strongest(next));
             }
-            follow();
+            following.follow();
         });
     }
 
     // ---- bringing sound in ----
 
-    /**
-     * Measures a sound file and makes it the recording; an imitation that has one already is left alone. A file too long
-     * to be one note is looked through, and waits until a span of it is chosen.
-     */
-    public void importFile(Path file) {
-        String name = String.valueOf(file.getFileName());
-        longFile.set(null);
-        run("measuring " + name, progress -> {
-            SoundFormat format = SoundFiles.format(file);
-            if (format.seconds() > TAKEN_AT_ONCE_SECONDS || Double.isNaN(format.seconds())) {
-                Outline outline = SoundFiles.outline(
-                        file,
-                        seconds -> progress.report(
-                                Math.min(1, seconds / Math.max(seconds, format.seconds())),
-                                String.format(java.util.Locale.ROOT, "looking through, %.0f s", seconds)));
-                if (outline.seconds() > TAKEN_AT_ONCE_SECONDS) {
-                    ui.execute(() -> longFile.set(new LongFile(file, outline)));
-                    return;
-                }
-            }
-            take(withoutEnding(name), name, told(SoundFiles.read(file)), progress);
-        });
-    }
-
-    /** Measures a span of a long file [s]. */
-    public void importSpan(Path file, double from, double to) {
-        String name = String.valueOf(file.getFileName());
-        String span = String.format(java.util.Locale.ROOT, "%s, %.1f to %.1f s", withoutEnding(name), from, to);
-        run("measuring " + span, progress -> {
-            take(
-                    span,
-                    name + String.format(java.util.Locale.ROOT, " from %.1f s", from),
-                    told(SoundFiles.read(file, from, to)),
-                    progress);
-            ui.execute(() -> longFile.set(null));
-        });
-    }
-
-    /** Measures what a microphone has picked up. */
-    public void importClip(String name, Clip clip) {
-        run("measuring " + name, progress -> take(name, name, clip, progress));
-    }
-
-    private Clip told(SoundFiles.Loaded loaded) {
-        if (loaded.warning() != null) {
-            tell(loaded.warning());
-        }
-        return loaded.clip();
-    }
-
-    private static String withoutEnding(String name) {
-        return name.replaceFirst("\\.[A-Za-z0-9]{2,4}$", "");
-    }
-
-    /** Has the recording room play a note and makes it the recording. */
-    public void record(RecordingRoom.Instrument instrument, int key, double velocity, long seed) {
-        String name = String.format(
-                java.util.Locale.ROOT,
-                "%s %s, strength %.1f",
-                instrument.title(),
-                nightreed.music.Pitch.name(key),
-                velocity);
-        run("recording " + name, progress -> {
-            progress.report(0, "playing");
-            Clip clip = RecordingRoom.record(instrument, key, velocity, seed);
-            take(name, "recording room: " + name, clip, progress);
-        });
-    }
-
-    private void take(String imitationName, String source, Clip clip, Progress progress) throws UnusableSound {
+    /** Worker: measures a clip and makes it the recording; an imitation that has one already is left alone. */
+    void take(String imitationName, String source, Clip clip, Progress progress) throws UnusableSound {
         Side side = Matcher.side(clip, progress);
         BenchState at = state();
         write(() -> {
@@ -519,7 +424,7 @@ public final class Bench {
         if (at.recipe() != null) {
             Snapshot next = at.snapshot().withLocked(p.id(), locked);
             state.set(at.withSnapshot(next));
-            follow(); // advice may not name it any more
+            following.follow(); // advice may not name it any more
             commit((locked ? "lock " : "unlock ") + p.name(), next);
         }
     }
@@ -574,14 +479,12 @@ public final class Bench {
         boolean alone = emphasis != null && emphasis.way() == Emphasis.Way.ALONE;
         Patch heard = alone ? Patch.of(first) : at.snapshot().patch().withFirst(first);
         desk.patch(heard);
-        long mine = version.get();
-        follower.execute(() -> {
-            if (version.get() == mine) {
-                Comparison last = at.comparison();
-                Clip clip = Matcher.render(heard, at.recording());
-                desk.load(at.recording().clip(), clip, last == null ? 0 : last.gainDb());
-            }
-        });
+        following.hear(at, heard);
+    }
+
+    /** Nothing is listened to by itself any more. */
+    void hearAll() {
+        emphasised.set(null);
     }
 
     /** What is listened to by itself; null for everything as it is. */
@@ -617,7 +520,7 @@ public final class Bench {
         Snapshot next = state().snapshot().withRecipe(moved);
         desk.patch(next.patch());
         state.set(state().withSnapshot(next));
-        follow();
+        following.follow();
         if (settled) {
             commit(parameter.name() + " " + parameter.formatWithUnit(moved.value(parameter.id())), next);
         }
@@ -632,7 +535,7 @@ public final class Bench {
         Snapshot next = state().snapshot().withRecipe(moved);
         desk.patch(next.patch());
         state.set(state().withSnapshot(next));
-        follow();
+        following.follow();
         if (settled) {
             commit(label, next);
         }
@@ -672,7 +575,7 @@ public final class Bench {
 
     private void use(Snapshot next, String label) {
         state.set(state().withSnapshot(next));
-        follow();
+        following.follow();
         commit(label, next);
     }
 
@@ -687,32 +590,6 @@ public final class Bench {
             return;
         }
         arrive(at, label, at.snapshot().withHand(hand), project -> {});
-    }
-
-    /** Looks for a partial near a frequency [Hz] and takes it in; says so where there is none. */
-    public void takeInNear(double hz) {
-        BenchState at = state();
-        if (at.recording() == null) {
-            return;
-        }
-        run("looking near " + Math.round(hz) + " Hz", progress -> {
-            Partial p = at.recording().measurement().partials().stream()
-                    .filter(q -> !q.reliable() && Math.abs(q.frequencyHz() - hz) < Math.max(2, 0.006 * hz))
-                    .max(java.util.Comparator.comparingDouble(Partial::levelDb))
-                    .orElseGet(() -> PartialNear.find(
-                            at.recording().clip(), at.recording().measurement(), hz));
-            if (p == null) {
-                tell(String.format(
-                        java.util.Locale.ROOT,
-                        "Nothing stands out of the noise near %.0f Hz: try another frequency, or listen to what is left"
-                                + " without the partials.",
-                        hz));
-                return;
-            }
-            ui.execute(() -> decide(
-                    String.format(java.util.Locale.ROOT, "partial at %.1f Hz taken in", p.frequencyHz()),
-                    state().snapshot().hand().takeIn(p.frequencyHz())));
-        });
     }
 
     /** Work with a file that may fail. */
@@ -748,50 +625,6 @@ public final class Bench {
             Clip clip = sound.get();
             progress.report(1, "");
             desk.audition(clip);
-        });
-    }
-
-    /** Measures another note of the recording on the bench, as an imitation of its own. */
-    public void measureNote(int index) {
-        BenchState at = state();
-        if (at.recording() == null) {
-            return;
-        }
-        List<Double> onsets = at.recording().measurement().noteOnsets();
-        Clip clip = at.recording().clip();
-        double fs = clip.sampleRateHz();
-        int from = (int) Math.max(0, (onsets.get(index) - 0.01) * fs);
-        int to = index + 1 < onsets.size() ? (int) ((onsets.get(index + 1) - 0.005) * fs) : clip.length();
-        String name = at.recordingName() + ", note " + (index + 1);
-        run("measuring note " + (index + 1), progress -> take(name, name, clip.span(from, to), progress));
-    }
-
-    /** Measures a part of the recording on the bench, as a recording of its own [s]. */
-    public void measureSpan(double from, double to) {
-        BenchState at = state();
-        if (at.recording() == null) {
-            return;
-        }
-        Clip clip = at.recording().clip();
-        double fs = clip.sampleRateHz();
-        Clip part = clip.span((int) (from * fs), (int) Math.min(clip.length(), to * fs));
-        String name = String.format(java.util.Locale.ROOT, "%s, %.2f to %.2f s", at.recordingName(), from, to);
-        run("measuring the span", progress -> take(name, name, part, progress));
-    }
-
-    /** Fits the partials of the recording anew as a person has them; where that changes nothing, it says so. */
-    public void refit(String label, Hand hand, String otherwise) {
-        BenchState at = state();
-        if (at.recording() == null) {
-            return;
-        }
-        run("fitting it anew", progress -> {
-            Measurement now = at.recording().byHand(hand).measurement();
-            if (now.partials().equals(at.recording().measurement().partials())) {
-                tell(otherwise);
-            } else {
-                ui.execute(() -> decide(label, hand));
-            }
         });
     }
 
@@ -874,134 +707,14 @@ public final class Bench {
         });
     }
 
-    // ---- what follows a changed recipe ----
-
-    /** Renders, compares and advises for the recipe as it is now; what has been overtaken is dropped. */
-    private void follow() {
-        BenchState at = state();
-        long mine = version.incrementAndGet();
-        if (at.recipe() == null || at.recording() == null) {
-            desk.patch(null);
-            Clip recording = at.recording() == null ? null : at.recording().clip();
-            follower.execute(() -> desk.load(recording, null, 0));
-            return;
-        }
-        emphasised.set(null);
-        desk.patch(at.snapshot().patch());
-        follower.execute(() -> {
-            if (version.get() != mine) {
-                return;
-            }
-            compare(mine, at);
-        });
-    }
-
-    private void compare(long mine, BenchState at) {
-        try {
-            Patch patch = at.snapshot().patch();
-            if (!Matcher.isPlain(
-                    at.recording(), patch)) { // measuring takes a while, and it is wanted in the ears at once
-                Comparison last = at.comparison();
-                Clip heard = Matcher.render(patch, at.recording());
-                desk.load(at.recording().clip(), heard, last == null ? 0 : last.gainDb());
-            }
-            Side imitation = Matcher.imitation(at.recording(), patch);
-            Comparison comparison = Listener.compare(at.recording(), imitation);
-            desk.load(at.recording().clip(), imitation.clip(), comparison.gainDb());
-            onlyIf(mine, () -> state.set(state().withSound(imitation, comparison)));
-            follower.execute(() -> advise(mine, at, comparison));
-        } catch (UnusableSound e) {
-            tell("The imitation can be heard, but not compared: " + e.getMessage());
-            onlyIf(mine, () -> state.set(state().withSound(null, null).withAdvice(List.of(), Map.of())));
-        }
-    }
-
-    private void advise(long mine, BenchState at, Comparison comparison) {
-        if (version.get() != mine) {
-            return;
-        }
-        Progress unlessOvertaken = (fraction, doing) -> {
-            if (version.get() != mine) {
-                throw new CancellationException();
-            }
-        };
-        Patch patch = at.snapshot().patch();
-        try {
-            if (Matcher.isPlain(at.recording(), patch)) {
-                List<Move> moves =
-                        NextMoves.of(at.recording(), patch, at.snapshot().locked(), comparison, unlessOvertaken);
-                onlyIf(mine, () -> state.set(state().withAdvice(moves, state().tolerances())));
-                unlessOvertaken.report(0, "");
-                Map<String, Tolerances.Span> spans = Tolerances.of(at.recording(), patch, unlessOvertaken);
-                onlyIf(mine, () -> state.set(state().withAdvice(moves, spans)));
-            } else { // both from the same renders
-                Sensitivity s =
-                        Sensitivity.of(at.recording(), patch, at.snapshot().locked(), unlessOvertaken);
-                List<Move> moves = s.moves(comparison, unlessOvertaken);
-                onlyIf(mine, () -> state.set(state().withAdvice(moves, state().tolerances())));
-                Map<String, Tolerances.Span> spans = s.spans();
-                onlyIf(mine, () -> state.set(state().withAdvice(moves, spans)));
-            }
-        } catch (CancellationException overtaken) {
-            LOG.debug("advice overtaken by a newer value");
-        }
-    }
-
-    private void onlyIf(long mine, Runnable change) {
-        ui.execute(() -> {
-            if (version.get() == mine) {
-                change.run();
-            }
-        });
-    }
-
-    // ---- long work ----
-
-    /** Runs on the worker. */
-    interface Work {
-        void run(Progress progress) throws UnusableSound, IOException;
-    }
-
     /** Begins long work, unless there is some under way; what goes wrong is told. */
-    void run(String name, Work work) {
-        if (task.get() != null) {
-            tell("'" + task.get().name() + "' is still under way: wait for it or stop it first.");
-            return;
-        }
-        AtomicBoolean stop = new AtomicBoolean();
-        AtomicLong shown = new AtomicLong(System.nanoTime());
-        cancelled = stop;
-        task.set(new TaskState(name, "", 0));
-        worker.execute(() -> {
-            try {
-                work.run((fraction, doing) -> {
-                    if (stop.get()) {
-                        throw new CancellationException();
-                    }
-                    long last = shown.get();
-                    boolean due = System.nanoTime() - last > SHOWN_EVERY_NANOS;
-                    if (!due || !shown.compareAndSet(last, System.nanoTime())) {
-                        return; // a search reports each of its renders
-                    }
-                    TaskState now = new TaskState(name, doing, fraction);
-                    ui.execute(() -> {
-                        if (task.get() != null) {
-                            task.set(now);
-                        }
-                    });
-                });
-            } catch (CancellationException e) {
-                LOG.info("{} was stopped", name);
-            } catch (UnusableSound | IOException e) {
-                tell(e.getMessage());
-            } catch (RuntimeException | OutOfMemoryError e) {
-                LOG.error(name, e);
-                tell("'" + name
-                        + "' stopped on an internal error; what you had is unchanged. The log has the details.");
-            } finally {
-                ui.execute(() -> task.set(null));
-            }
-        });
+    void run(String name, Tasks.Work work) {
+        tasks.run(name, work);
+    }
+
+    /** UI thread: what is shown from now on. */
+    void show(BenchState next) {
+        state.set(next);
     }
 
     private void tell(String text) {

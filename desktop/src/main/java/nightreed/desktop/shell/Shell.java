@@ -154,7 +154,7 @@ public final class Shell extends BorderPane {
             unsaved.setVisible(n.intValue() > 0);
             unsaved.setManaged(n.intValue() > 0);
         });
-        bench.longFileProperty().addListener((o, a, file) -> {
+        bench.intake().longFileProperty().addListener((o, a, file) -> {
             if (file != null) {
                 go(Stage6.BRIEF);
             }
@@ -591,7 +591,7 @@ public final class Shell extends BorderPane {
             if (first.toString().endsWith(ProjectFile.ENDING)) {
                 bench.openProject(first);
             } else {
-                bench.importFile(first);
+                bench.intake().file(first);
             }
         }
     }

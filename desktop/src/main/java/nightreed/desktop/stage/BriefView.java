@@ -21,6 +21,7 @@ import javafx.stage.FileChooser;
 import javafx.util.StringConverter;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.bench.Intake;
 import nightreed.music.Pitch;
 import nightreed.project.Imitation;
 import nightreed.room.RecordingRoom;
@@ -75,7 +76,7 @@ public final class BriefView implements StageView {
                             new FileChooser.ExtensionFilter("All files", "*.*"));
             File f = chooser.showOpenDialog(centre.getScene().getWindow());
             if (f != null) {
-                bench.importFile(f.toPath());
+                bench.intake().file(f.toPath());
             }
         });
         VBox box = Parts.panel(
@@ -125,8 +126,12 @@ public final class BriefView implements StageView {
         moment.setAccessibleText("Which of its kind, and which moment");
         Button record = new Button("Record it");
         record.setId("room-record");
-        record.setOnAction(e -> bench.record(
-                instrument.getValue(), key.getValue(), Math.round(strength.getValue() * 10) / 10.0, moment.getValue()));
+        record.setOnAction(e -> bench.intake()
+                .record(
+                        instrument.getValue(),
+                        key.getValue(),
+                        Math.round(strength.getValue() * 10) / 10.0,
+                        moment.getValue()));
         GridPane grid = new GridPane();
         grid.setHgap(10);
         grid.setVgap(8);
@@ -170,18 +175,19 @@ public final class BriefView implements StageView {
         take.setId("take-span");
         take.getStyleClass().add("accent-button");
         take.setOnAction(e -> {
-            Bench.LongFile f = bench.longFileProperty().get();
+            Intake.LongFile f = bench.intake().longFileProperty().get();
             if (f != null) {
-                bench.importSpan(
-                        f.file(),
-                        picker.fromProperty().get(),
-                        picker.toProperty().get());
+                bench.intake()
+                        .span(
+                                f.file(),
+                                picker.fromProperty().get(),
+                                picker.toProperty().get());
             }
         });
         Button other = new Button("Another recording");
         other.setId("leave-long-file");
         other.getStyleClass().add("link");
-        other.setOnAction(e -> bench.leaveLongFile());
+        other.setOnAction(e -> bench.intake().leaveLongFile());
         spanPanel
                 .getChildren()
                 .setAll(
@@ -189,7 +195,7 @@ public final class BriefView implements StageView {
                         Parts.quiet("Too long to be one note. Drag the edges of the span onto the note that is meant."),
                         picker,
                         new HBox(8, take, other));
-        bench.longFileProperty().addListener((o, a, f) -> {
+        bench.intake().longFileProperty().addListener((o, a, f) -> {
             spanPanel.setVisible(f != null);
             spanPanel.setManaged(f != null);
             sources.setVisible(f == null);

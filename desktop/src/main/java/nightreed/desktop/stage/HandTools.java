@@ -130,7 +130,7 @@ final class HandTools extends FlowPane {
     }
 
     private void refit(String label, UnaryOperator<Hand> change, String otherwise) {
-        bench.refit(label, change.apply(hand()), otherwise);
+        bench.intake().refit(label, change.apply(hand()), otherwise);
     }
 
     /** The next reliable partial above, if it is close enough to be the same. */
@@ -150,7 +150,7 @@ final class HandTools extends FlowPane {
             if (!(hz >= 20 && hz <= 20_000)) {
                 throw new NumberFormatException();
             }
-            bench.takeInNear(hz);
+            bench.intake().takeInNear(hz);
             takeIn.clear();
         } catch (NumberFormatException e) {
             bench.say(

@@ -72,7 +72,7 @@ final class HandsPanel extends HBox {
         hear.setId("tape-hear");
         hear.setOnAction(e -> hear());
         measure.setId("tape-measure");
-        measure.setOnAction(e -> bench.importFile(taken));
+        measure.setOnAction(e -> bench.intake().file(taken));
         save.setId("tape-save");
         save.setOnAction(e -> save());
         for (Button b : List.of(hear, measure, save)) {

@@ -57,7 +57,7 @@ public final class MeasureView implements StageView {
     public MeasureView(Bench bench, PreferenceStore preferences) {
         this.bench = bench;
         this.preferences = preferences;
-        this.waveform = new Waveform(bench::measureNote, this::spanChanged);
+        this.waveform = new Waveform(bench.intake()::note, this::spanChanged);
         this.bed = new Reedbed(bench.selectedProperty());
         this.strip = new RecordingStrip(bench.selectedProperty());
         this.pictures = new MeasurePictures(bench, table, noise);
@@ -89,7 +89,7 @@ public final class MeasureView implements StageView {
         fit.setOnAction(e -> bench.fitting().fit());
         measureSpan.getStyleClass().add("link");
         measureSpan.setId("measure-span");
-        measureSpan.setOnAction(e -> bench.measureSpan(waveform.span()[0], waveform.span()[1]));
+        measureSpan.setOnAction(e -> bench.intake().part(waveform.span()[0], waveform.span()[1]));
         listening = List.of(
                 listen("the chosen partials", "1", "listen-partial", () -> sound(chosen())),
                 listen(

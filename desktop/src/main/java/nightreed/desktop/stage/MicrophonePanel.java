@@ -105,7 +105,7 @@ final class MicrophonePanel extends VBox {
             bench.say(clipped + " samples of the recording were cut off at full scale: lower the microphone's level and"
                     + " record again, or its strong partials will measure too low.");
         }
-        bench.importClip(name, clip);
+        bench.intake().clip(name, clip);
     }
 
     private void tick() {

@@ -88,7 +88,7 @@ class BenchTest {
     }
 
     private void bringAndFit() throws Exception {
-        bench.importFile(wav(64));
+        bench.intake().file(wav(64));
         work();
         bench.fitting().fit();
         work();
@@ -104,7 +104,7 @@ class BenchTest {
 
     @Test
     void aFileIsMeasuredAwayFromTheUiThread() throws Exception {
-        bench.importFile(wav(64));
+        bench.intake().file(wav(64));
         assertThat(bench.state().recording()).isNull(); // the call returned at once
         assertThat(bench.taskProperty().get().name()).isEqualTo("measuring bar 64.wav");
         work();
@@ -120,7 +120,7 @@ class BenchTest {
     void aSecondRecordingBecomesASecondImitation() throws Exception {
         bringAndFit();
         Recipe first = bench.state().recipe();
-        bench.importFile(wav(76));
+        bench.intake().file(wav(76));
         workWithoutAdvice();
         assertThat(bench.state().imitations()).extracting(Imitation::name).containsExactly("bar 64", "bar 76");
         assertThat(bench.state().recipe()).isNull();
@@ -161,8 +161,8 @@ class BenchTest {
 
     @Test
     void oneTaskAtATimeAndTheSecondSaysWhy() throws Exception {
-        bench.importFile(wav(64));
-        bench.importFile(wav(65));
+        bench.intake().file(wav(64));
+        bench.intake().file(wav(65));
         work();
         assertThat(bench.messageProperty().get()).contains("still under way").contains("bar 64.wav");
         assertThat(bench.state().imitations()).hasSize(1);
@@ -271,7 +271,7 @@ class BenchTest {
 
     @Test
     void aLayerUnderTheRecipeIsHeardShapedExchangedAndTakenAway() throws Exception {
-        bench.importFile(wav(64));
+        bench.intake().file(wav(64));
         workWithoutAdvice();
         bench.fitting().startMethod("string"); // which leaves much over
         workWithoutAdvice();
@@ -351,7 +351,7 @@ class BenchTest {
         WavFiles.write(Clip.mono(new float[] {0.5f}, 48_000), WavFiles.Format.PCM16, tiny);
         Path noise = folder.resolve("none.wav");
         for (Path bad : List.of(empty, tiny, noise)) {
-            bench.importFile(bad);
+            bench.intake().file(bad);
             work();
             assertThat(bench.messageProperty().get())
                     .as(bad.toString())
@@ -364,7 +364,7 @@ class BenchTest {
 
     @Test
     void stoppedWorkLeavesEverythingAsItWas() throws Exception {
-        bench.importFile(wav(64));
+        bench.intake().file(wav(64));
         work();
         BenchState before = bench.state();
         bench.fitting().fit();
@@ -425,7 +425,7 @@ class BenchTest {
         Path file = stick.resolve("away.nightreed");
         bench.newProject(file, "Away");
         work();
-        bench.importFile(wav(64));
+        bench.intake().file(wav(64));
         work();
         Path pulled = Files.move(stick, folder.resolve("pulled"));
         bench.note("one");
