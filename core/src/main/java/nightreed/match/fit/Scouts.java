@@ -76,7 +76,8 @@ final class Scouts {
     private int affordable() {
         int renders = ROUNDS * (plan.main(starts.get(0)).size() + 5); // one per value for its slope, and some steps
         double affordable = SCOUTS_SHARE * budget.amount() / (renders * polish.cost(starts.get(0)));
-        return (int) Math.max(FEWEST, Math.min(MOST, affordable));
+        double fewest = Math.ceil(FEWEST * Math.min(1, plan.effort()));
+        return (int) Math.max(fewest, Math.min(MOST, affordable));
     }
 
     /** Children of points that do not come nearer by walking. */
