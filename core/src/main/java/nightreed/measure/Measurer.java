@@ -185,6 +185,10 @@ public final class Measurer {
         if (chord != null) {
             remarks.add(chord.words());
         }
+        TwinStrings twins = chord != null ? null : TwinStrings.find(found);
+        if (twins != null) {
+            remarks.add(twins.words());
+        }
         remarks.addAll(Remarks.of(clip, x, onset, floor, false, onsets));
         remarks.addAll(Faults.of(x, fs, starts, partials, string == null, echo));
         double strongest = found.stream()

@@ -86,9 +86,9 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         }
         PartialAccount account = new PartialAccount(fs, y.length, start - onset);
         List<Partial> partials = account.of(terms);
-        List<DampedSinusoid> twins = TwinStrings.weaker(terms, y.length);
-        string = StiffString.fit(twins.isEmpty() ? partials : account.of(without(terms, twins)));
-        boolean modulated = string == null && twins.isEmpty();
+        TwinStrings twins = TwinStrings.find(partials);
+        string = StiffString.fit(twins == null ? partials : without(partials, twins.weaker()));
+        boolean modulated = string == null && twins == null;
         SidebandLattice lattice = modulated ? SidebandLattice.find(terms, fs, y.length) : null;
         SidebandLattice likely = modulated ? SidebandLattice.likely(terms, fs, y.length) : null;
         FmLaw law = likely == null ? null : FmFit.fit(y, fs, start - onset, likely, terms, floor);
@@ -102,7 +102,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             terms.addAll(lattice.foretold(refinement.residual(terms), terms, fs, floor));
             partials = lattice.partials(terms, account, fs);
         }
-        if (string != null && twins.isEmpty()) {
+        if (string != null && twins == null) {
             progress.report(0.9, "looking where a string's partials must be");
             for (int pass = 0; pass < 3; pass++) {
                 List<DampedSinusoid> more = foretold(refinement, fs, floor, terms, string);
@@ -178,8 +178,8 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         return DampedSinusoids.prune(refinement.refine(kept, 4), residual.length, fs, floor);
     }
 
-    private static List<DampedSinusoid> without(List<DampedSinusoid> terms, List<DampedSinusoid> some) {
-        List<DampedSinusoid> out = new ArrayList<>(terms);
+    private static List<Partial> without(List<Partial> partials, List<Partial> some) {
+        List<Partial> out = new ArrayList<>(partials);
         out.removeAll(some);
         return out;
     }

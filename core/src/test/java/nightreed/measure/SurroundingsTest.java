@@ -217,6 +217,7 @@ class SurroundingsTest {
                 .string(other, 1e-5, 0.21, 2, 4e-7, 12)
                 .noise(55));
         assertThat(m.isChord()).isFalse();
+        assertThat(m.remarks()).anyMatch(r -> r.contains("two strings of one note"));
         assertThat(m.f0Hz()).isBetween(Math.min(f0, other) - 0.1, Math.max(f0, other) + 0.1);
         List<Partial> paired = m.reliablePartials().stream()
                 .filter(p -> p.beatHz() != null && p.levelDb() > -30)
@@ -261,7 +262,9 @@ class SurroundingsTest {
             MadeUpNote string = new MadeUpNote(seed, 0.2, 2)
                     .string(82.4 * Math.pow(1.31, seed), 1e-4 * seed, 0.11 + 0.05 * seed, 2, 1e-6, 24)
                     .noise(40);
-            assertThat(measured(string).isChord()).isFalse();
+            Measurement one = measured(string);
+            assertThat(one.isChord()).isFalse();
+            assertThat(one.remarks()).noneMatch(r -> r.contains("two strings"));
             MadeUpNote fm = new MadeUpNote(seed, 0.2, 2)
                     .modulated(300 + 90 * seed, 140 + 71 * seed, 3, 0.5, 1.5)
                     .noise(40);

@@ -4,8 +4,8 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicLong;
 
 /**
- * What a search may spend: what its renders cost, counted so that the same search takes the same way on every machine, and time, if there
- * is a limit to it.
+ * What a search may spend: what its renders cost, counted so that the same search takes the same way on every machine, and
+ * time, if there is a limit to it.
  */
 final class Budget {
     private final double amount;

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
-import nightreed.music.Pitch;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 
@@ -33,7 +32,7 @@ final class FmRewiring {
 
     private FmRewiring(FmRecipe recipe) {
         this.recipe = recipe;
-        this.f0 = Pitch.hz(recipe.key()) * Math.pow(2, recipe.tuningCents() / 1200);
+        this.f0 = recipe.f0Hz();
     }
 
     /** @param missing frequencies of partials that it has too little of [Hz]; may be empty */
@@ -58,7 +57,7 @@ final class FmRewiring {
     /** What the ids of the values of the pair begin with that another recipe has otherwise, such as "pair.2.". */
     static String changed(FmRecipe before, FmRecipe after) {
         int pair = 0;
-        while (pair < before.pairs().size()
+        while (pair < Math.min(before.pairs().size(), after.pairs().size())
                 && before.pairs().get(pair).equals(after.pairs().get(pair))) {
             pair++;
         }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import nightreed.measure.Partial;
+import nightreed.measure.TwinStrings;
 import nightreed.measure.traits.PluckPoint;
 import nightreed.music.Pitch;
 import nightreed.recipe.Bow;
@@ -193,9 +194,14 @@ final class StringStart {
     /** From partials that come in pairs, from a decay in two stages, or from a beat. */
     private static SecondString second(Ground g) {
         List<Partial> partials = g.measurement().reliablePartials();
-        SecondString paired = paired(g, partials);
-        if (paired != null) {
-            return paired;
+        TwinStrings twins = TwinStrings.find(partials);
+        if (twins != null) {
+            int pairs = twins.weaker().size();
+            g.say(
+                    "second",
+                    true,
+                    String.format(Locale.ROOT, "%d pairs of partials %.1f cents apart", pairs, twins.cents()));
+            return new SecondString(Ground.limited(twins.cents(), -50, 50), 0, Ground.limited(twins.levelDb(), -30, 0));
         }
         for (Partial p : partials) {
             if (p.stages() != null) {
@@ -217,67 +223,4 @@ final class StringStart {
         }
         return null;
     }
-
-    /**
-     * Two partials that are one pair.
-     *
-     * @param cents  from the stronger to the weaker
-     * @param db     weaker over stronger
-     * @param weight amplitude of the weaker, by which it may speak
-     */
-    private record Doublet(double cents, double db, double weight) {}
-
-    /**
-     * Two strings out of tune with each other put two partials beside each of the first's multiples, all as many cents apart:
-     * what most of the pairs say, by their level. Null if fewer than three agree.
-     */
-    private static SecondString paired(Ground g, List<Partial> partials) {
-        List<Doublet> pairs = new ArrayList<>();
-        for (int i = 1; i < partials.size(); i++) {
-            Partial low = partials.get(i - 1);
-            Partial high = partials.get(i);
-            double up = Pitch.cents(low.frequencyHz(), high.frequencyHz());
-            if (up < WIDEST_CENTS) {
-                boolean rises = low.amplitude() >= high.amplitude();
-                double db = -Math.abs(low.levelDb() - high.levelDb());
-                pairs.add(new Doublet(rises ? up : -up, db, Math.min(low.amplitude(), high.amplitude())));
-            }
-        }
-        double most = 0;
-        List<Doublet> agreed = List.of();
-        for (Doublet d : pairs) {
-            List<Doublet> like = pairs.stream()
-                    .filter(o -> Math.abs(Math.abs(o.cents) - Math.abs(d.cents)) < AGREED_CENTS)
-                    .toList();
-            double weight = like.stream().mapToDouble(Doublet::weight).sum();
-            if (weight > most) {
-                most = weight;
-                agreed = like;
-            }
-        }
-        if (agreed.size() < LEAST_PAIRS) {
-            return null;
-        }
-        double sign = 0;
-        double cents = 0;
-        double db = 0;
-        for (Doublet d : agreed) {
-            sign += d.weight * Math.signum(d.cents) / most;
-            cents += d.weight * Math.abs(d.cents) / most;
-            db += d.weight * d.db / most;
-        }
-        g.say(
-                "second",
-                true,
-                String.format(Locale.ROOT, "%d pairs of partials %.1f cents apart", agreed.size(), cents));
-        return new SecondString(sign < 0 ? -cents : cents, 0, Ground.limited(db, -30, 0));
-    }
-
-    /** Widest a second string is out of tune [cents]. */
-    private static final double WIDEST_CENTS = 50;
-
-    /** Pairs whose distances differ by less say the same [cents]. */
-    private static final double AGREED_CENTS = 0.8;
-
-    private static final int LEAST_PAIRS = 3;
 }
