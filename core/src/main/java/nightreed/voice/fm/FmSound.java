@@ -169,7 +169,8 @@ public final class FmSound implements Sound<FmRecipe> {
      */
     public static int times(FmRecipe r, double hz, double brighter, double fs) {
         double top = 0;
-        for (FmPair p : r.pairs()) {
+        for (int i = 0; i < r.pairs().size(); i++) { // an iterator would be garbage while notes sound
+            FmPair p = r.pairs().get(i);
             double most = index(p, r, hz) * brighter * (p.kind() == FmPair.Kind.PULSE_WIDTH ? 4 : 1);
             top = Math.max(top, Sidebands.topHz(hz * p.carrierRatio(), hz * p.modulatorRatio(), most + p.feedback()));
             top = Math.max(top, p.feedback() > 0.3 || p.kind() == FmPair.Kind.PULSE_WIDTH ? 1.2 * fs : 0);
