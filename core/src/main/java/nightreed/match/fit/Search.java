@@ -24,7 +24,7 @@ import nightreed.recipe.ResonatorRecipe;
  */
 final class Search {
     /** What a search may spend, as {@link RenderCost} counts. */
-    private static final double AMOUNT = 3300;
+    private static final double AMOUNT = 2700;
 
     /** The same of methods that begin so near that more gains little. */
     private static final double AMOUNT_NEAR = 1650;
