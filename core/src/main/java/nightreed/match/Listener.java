@@ -62,7 +62,7 @@ public final class Listener {
         a.put(Aspect.LOUDNESS, loudness(recording.paths(), imitation.paths(), gainDb));
         a.put(
                 Aspect.MOVEMENT,
-                movement(recording.measurement().held(), imitation.measurement().held()));
+                movement(recording.measurement().held(), imitation.measurement().held(), a.get(Aspect.LOUDNESS)));
         a.replaceAll((aspect, jnd) -> Math.min(Hearing.MOST, marks.weight(aspect) * jnd));
         return new Comparison(a, partials, gainDb);
     }
@@ -328,14 +328,20 @@ public final class Listener {
         return Math.max(0, Math.min(1, excess / FULLY_HEARD_DB));
     }
 
-    /** Swings of pitch and level, in rate and depth, and what swings on one side only. */
-    private double movement(HeldNote r, HeldNote i) {
+    /**
+     * Swings of pitch and level, in rate and depth, and what swings on one side only. An uneven level may be told as one swing or
+     * as another; where both sides go the same way all along, they swing alike.
+     *
+     * @param loudness what the courses of the loudness are apart [JND]
+     */
+    private double movement(HeldNote r, HeldNote i, double loudness) {
         if (r == null && i == null) {
             return 0;
         }
         double pitch = swing(r == null ? null : r.vibrato(), i == null ? null : i.vibrato(), hearing.pitchCents());
         double level = swing(r == null ? null : r.tremolo(), i == null ? null : i.tremolo(), hearing.loudnessDb());
-        return Math.min(Hearing.MOST, Math.max(pitch, level));
+        // a sine's depth is root 2 of what its course is away from a straight one
+        return Math.min(Hearing.MOST, Math.max(pitch, Math.min(level, Math.sqrt(2) * loudness)));
     }
 
     /** @param step depth that is just heard; of a deeper swing, a quarter of it */

@@ -5,6 +5,7 @@ import java.util.List;
 import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.measure.StrikeBands;
+import nightreed.measure.held.HeldNote;
 import nightreed.sound.Clip;
 
 /**
@@ -18,6 +19,18 @@ public final class Side {
     private final Spectrum spectrum; // null where the numbers are not those of the sound
     private final StrikeBands strike;
     private final Listener listener;
+    private final double key;
+
+    /** A fall after a bend that is slower is no release, and that is faster is found better by itself [dB/s]. */
+    private static final double LEAST_FALL = 30;
+
+    private static final double SLOW_FALL = 75;
+
+    /** Where the level swings more than this about the lines, it may only seem to fall [dB]. */
+    private static final double MOST_OFF_DB = 3.2;
+
+    /** A release falls so many times as fast as the note fades before. */
+    private static final double FALLS_FASTER = 4;
 
     /** Heard with the usual thresholds. */
     public Side(Clip clip, Measurement measurement) {
@@ -29,6 +42,7 @@ public final class Side {
         this.spectrum = new Spectrum(clip, onset);
         this.strike = strike(clip, measurement, onset);
         this.listener = Listener.USUAL;
+        this.key = key();
     }
 
     private Side(
@@ -46,6 +60,7 @@ public final class Side {
         this.spectrum = spectrum;
         this.strike = strike;
         this.listener = listener;
+        this.key = key();
     }
 
     private static int sample(Clip clip, double seconds) {
@@ -124,10 +139,38 @@ public final class Side {
 
     /** Time from the onset until a player let go of the key; infinite if that is not in the recording [s]. */
     public double keySeconds() {
-        if (measurement.held() == null) {
+        return key;
+    }
+
+    private double key() {
+        HeldNote held = measurement.held();
+        if (held == null) {
             return paths.letGo();
         }
-        double key = Math.max(0.05, measurement.held().releaseSeconds() - measurement.onsetSeconds());
+        Knee knee = Knee.of(steady(held));
+        double falls = knee == null ? 0 : -knee.after() / Paths.HOP;
+        boolean bends = knee != null
+                && knee.rms() < MOST_OFF_DB
+                && falls > LEAST_FALL
+                && falls > FALLS_FASTER * -knee.before() / Paths.HOP;
+        if (bends && falls < SLOW_FALL) {
+            return knee.frame() * Paths.HOP; // no sudden fall is to be looked for
+        }
+        double found = suddenly(Math.max(0.05, held.releaseSeconds() - measurement.onsetSeconds()));
+        return Double.isInfinite(found) && bends ? knee.frame() * Paths.HOP : found;
+    }
+
+    /** Power over time as it would be without the tremolo. */
+    private double[] steady(HeldNote held) {
+        double[] out = paths.power().clone();
+        for (int f = 0; f < out.length && held.tremolo() != null; f++) {
+            out[f] *= Math.pow(10, -held.tremolo().at((f + 0.5) * Paths.HOP) / 10);
+        }
+        return out;
+    }
+
+    /** @param key time after the onset at which the level leaves that of a held note, roughly [s] */
+    private double suddenly(double key) {
         double seen = paths.letGo(); // knows the moment better than a span that is searched for what is steady
         if (Math.abs(seen - key) < 0.2) {
             return seen;

@@ -20,6 +20,9 @@ final class Player<R extends Recipe> {
     /** Places for notes that are fading out to make room. */
     private static final int SPARE = 8;
 
+    /** Seed of the chance in the first note. */
+    static final long FIRST_CHANCE = 1000;
+
     private static final double MAKE_ROOM_SECONDS = 0.006;
     private static final double PANIC_SECONDS = 0.01;
 
@@ -98,7 +101,7 @@ final class Player<R extends Recipe> {
     private void start(int key, double velocity, double fromKey, double gain) {
         Voice<R> v = free();
         // each strike has its own noise, yet the same events give the same samples
-        v.start(recipe, key, velocity, 1000 + strikes, fromKey, strikes, gain);
+        v.start(recipe, key, velocity, FIRST_CHANCE + strikes, fromKey, strikes, gain);
         strikes++;
         if (untilStep > 0) {
             v.step(recipe, untilStep, false);

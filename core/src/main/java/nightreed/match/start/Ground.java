@@ -265,7 +265,12 @@ final class Ground {
             say("lfo.1", true, "measured vibrato");
         }
         Movement level = h.tremolo();
-        if (level != null) {
+        LevelSteps steps = LevelSteps.find(side);
+        if (steps != null) {
+            second = steps.lfo();
+            routes.add(new Route(Source.LFO_2, Target.LEVEL, limited(steps.depthDb(), -40, 40)));
+            say("lfo.2", true, "random steps of the level, found again");
+        } else if (level != null) {
             second = lfo(level);
             routes.add(new Route(Source.LFO_2, Target.LEVEL, limited(level.depth(), 0, 40)));
             say("lfo.2", true, "measured tremolo");
@@ -286,6 +291,7 @@ final class Ground {
         return Math.abs(a.rateHz() / b.rateHz() - 1) < 0.05;
     }
 
+    /** An LFO runs from the onset on, also while it is not yet heard. */
     private static Lfo lfo(Movement v) {
         Lfo.Shape shape = switch (v.shape()) {
             case TRIANGLE -> Lfo.Shape.TRIANGLE;
@@ -297,7 +303,7 @@ final class Ground {
                 shape,
                 limited(v.rateHz(), 0.05, 50),
                 Lfo.Per.SECOND,
-                0,
+                degrees(v),
                 limited(v.delaySeconds(), 0, 10),
                 limited(v.rampSeconds(), 0, 10),
                 0.5,
@@ -305,6 +311,14 @@ final class Ground {
                 false,
                 false,
                 List.of());
+    }
+
+    /** Where in its cycle it has to be at the onset [°]. */
+    private static double degrees(Movement v) {
+        double cycles = v.shape() == Movement.Shape.STEPPED
+                ? -v.rateHz() * v.delaySeconds()
+                : v.phaseAtOnsetRad() / (2 * Math.PI);
+        return 360 * (cycles - Math.floor(cycles));
     }
 
     /** Harmonics as they were measured, for a wave of the recording's own; null if there are too few. */

@@ -21,13 +21,15 @@ final class Harmonics {
     private final double[][] re;
     private final double[][] im;
     private final double[][] noise;
+    private final double meanPower;
     private final int hop;
 
-    private Harmonics(double[] seconds, double[][] re, double[][] im, double[][] noise, int hop) {
+    private Harmonics(double[] seconds, double[][] re, double[][] im, double[][] noise, double meanPower, int hop) {
         this.seconds = seconds;
         this.re = re;
         this.im = im;
         this.noise = noise;
+        this.meanPower = meanPower;
         this.hop = hop;
     }
 
@@ -52,9 +54,11 @@ final class Harmonics {
         double[] warped = warp(x, fs, path, first - periods / 2, perPeriod, (frames - 1) * hop * perPeriod + length);
         double[] window = new double[length];
         double sum = 0;
+        double squares = 0;
         for (int i = 0; i < length; i++) {
             window[i] = 0.5 - 0.5 * Math.cos(2 * Math.PI * i / length);
             sum += window[i];
+            squares += window[i] * window[i];
         }
         RealFft fft = new RealFft(length);
         double[] seconds = new double[frames];
@@ -62,12 +66,16 @@ final class Harmonics {
         double[][] im = new double[count][frames];
         double[][] noise = new double[count][frames];
         double[] frame = new double[length];
+        double meanPower = 0;
         for (int f = 0; f < frames; f++) {
             seconds[f] = path.secondsAt(first + (double) f * hop);
             for (int i = 0; i < length; i++) {
                 frame[i] = warped[f * hop * perPeriod + i] * window[i];
             }
             double[] s = fft.forward(frame);
+            for (int k = periods; k < s.length; k += 2) {
+                meanPower += power(s, k) * 2 / (length * squares) / frames;
+            }
             for (int n = 1; n <= count; n++) {
                 int k = 2 * n * periods;
                 re[n - 1][f] = s[k] * 2 / sum;
@@ -78,7 +86,7 @@ final class Harmonics {
         for (int n = 0; n < count; n++) {
             noise[n] = smoothed(noise[n]);
         }
-        return new Harmonics(seconds, re, im, noise, hop);
+        return new Harmonics(seconds, re, im, noise, meanPower, hop);
     }
 
     private static double power(double[] s, int at) {
@@ -106,6 +114,11 @@ final class Harmonics {
 
     int frames() {
         return seconds.length;
+    }
+
+    /** Mean square of all that sounds, over all frames, from half of the fundamental on: what lies lower is no part of a note. */
+    double meanPower() {
+        return meanPower;
     }
 
     /** Middle of a frame [s]. */

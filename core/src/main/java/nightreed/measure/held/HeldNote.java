@@ -38,6 +38,9 @@ public record HeldNote(
     /** Share of the power over the background that harmonics must explain; less is no note of one pitch. */
     private static final double LEAST_SHARE = 0.8;
 
+    /** Share from which on the pitch was surely followed. */
+    private static final double SURE_SHARE = 0.97;
+
     /** Power over noise that makes a harmonic one: one of ten thousand looks at mere noise deceives. */
     private static final double LEAST_RATIO = 20;
 
@@ -100,6 +103,29 @@ public record HeldNote(
         if (path == null) {
             return null;
         }
+        Explained best = explained(reader, fs, path, span, variance);
+        if (best.share < SURE_SHARE) {
+            double hz = PitchTracking.median(path.hz());
+            PitchPath close = PitchTracking.followNear(hz, x, reader, fs, span, span.to() / fs);
+            Explained other = close == null ? best : explained(reader, fs, close, span, variance);
+            best = other.share > best.share ? other : best;
+        }
+        if (best.share < LEAST_SHARE || hasGaps(best.levels) || isShared(best.levels)) {
+            return null;
+        }
+        return describe(x, reader, fs, onset, known, variance, span, best.harmonics, best.share, best.between);
+    }
+
+    /**
+     * Harmonics of a pitch, and how much of what sounds they are.
+     *
+     * @param levels  mean square amplitude of each over the noise
+     * @param share   of the power over the background, 0 to 1
+     * @param between power between them over their own
+     */
+    private record Explained(Harmonics harmonics, double[] levels, double share, double between) {}
+
+    private static Explained explained(SincReader reader, double fs, PitchPath path, HeldSpan span, double variance) {
         Harmonics h = Harmonics.along(reader, fs, path, span.from() / fs, span.to() / fs);
         double[] levels = new double[h.count()];
         double total = 0;
@@ -109,11 +135,9 @@ public record HeldNote(
             total += levels[n - 1] / 2;
             between += mean(h, n, false) / 2;
         }
-        double share = Math.min(1, total / (span.loudest() - variance));
-        if (share < LEAST_SHARE || hasGaps(levels) || isShared(levels)) {
-            return null;
-        }
-        return describe(x, reader, fs, onset, known, variance, span, h, share, between / total);
+        double all = h.meanPower();
+        double share = Math.min(1, total / (all - Math.min(variance, all / 2)));
+        return new Explained(h, levels, share, between / total);
     }
 
     /**
@@ -203,6 +227,10 @@ public record HeldNote(
             cents[f] = 1200 * Math.log(hz[f] / base) / Math.log(2);
             weight[f] = turn == null ? 0 : 1 / (turn[1] + 1e-10);
         }
+        boolean[] slips = PitchTracking.slips(hz);
+        for (int f = 0; f < weight.length; f++) {
+            weight[f] = slips[f] ? 0 : weight[f];
+        }
         level(weight);
         MovementFit.Result pitch = new MovementFit(t, cents, weight).run(onset / fs);
         double f0 = base * Math.pow(2, pitch.level() / 1200);
@@ -234,9 +262,9 @@ public record HeldNote(
                 span.to() / fs,
                 pitch.slope() * (span.to() - span.from()) / fs,
                 harmonics(h, f0, spread, reader, fs, start, span, t, hz),
-                deep(pitch.movement(), 1.5),
-                deep(level.movement(), 0.4),
-                deep(bright.movement(), 0.05),
+                deep(pitch.movement(), 1.5, onset / fs - start),
+                deep(level.movement(), 0.4, onset / fs - start),
+                deep(bright.movement(), 0.05, onset / fs - start),
                 share,
                 10 * Math.log10(noiseShare + 1e-12),
                 t,
@@ -251,8 +279,8 @@ public record HeldNote(
         }
     }
 
-    private static Movement deep(Movement m, double least) {
-        return m == null || m.depth() < least || m.depth() < 4 * m.depthSe() ? null : m;
+    private static Movement deep(Movement m, double least, double earlier) {
+        return m == null || m.depth() < least || m.depth() < 4 * m.depthSe() ? null : m.counted(earlier);
     }
 
     /**

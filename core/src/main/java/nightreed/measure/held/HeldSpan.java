@@ -20,6 +20,12 @@ record HeldSpan(int from, int to, double loudest) {
     /** Fall over the span that a held note may have [dB]. A dying one falls by most of {@link #EDGE_DB} by its definition. */
     private static final double MOST_FALL_DB = 5;
 
+    /** The same of one that swells, fades and is let go, or whose level swings so much that the fall may be chance [dB]. */
+    private static final double MOST_FADING_DB = 10;
+
+    /** Parts of the span whose levels tell how surely it falls. */
+    private static final int PARTS = 6;
+
     private static final double EDGE_DB = 12;
 
     /** Slope of the longest T60 that is looked for, 20 s [dB/s]. */
@@ -27,6 +33,15 @@ record HeldSpan(int from, int to, double loudest) {
 
     /** Rise to half of the amplitude that nothing struck needs [s]. */
     private static final double SLOW_RISE_SECONDS = 0.006;
+
+    /** The same of a swell that even the softest stroke does not have [s]. */
+    private static final double SWELL_SECONDS = 0.03;
+
+    /** What is let go falls so many times as fast as it faded before, and not slower than any release [dB/s]. */
+    private static final double FALLS_FASTER = 5;
+
+    private static final double SLOWEST_RELEASE = 40;
+    private static final double RELEASE_SECONDS = 0.15;
 
     /**
      * @param x        samples
@@ -63,13 +78,18 @@ record HeldSpan(int from, int to, double loudest) {
             return null;
         }
         int inset = (last - first) / 10;
-        double fall = -slope(smooth, first + inset, last - inset) * (last - first - 2 * inset);
+        LineFit line = line(smooth, first + inset, last - inset);
+        double fall = -line.slope() * (last - first - 2 * inset);
         boolean released = (frames - 1 - last) * FRAME_SECONDS > 0.05 || smooth[frames - 1] < 0.25 * top;
-        boolean rose = rise(x, fs, onset, Math.sqrt(median(smooth, first, last))) > SLOW_RISE_SECONDS;
+        double rise = rise(x, fs, onset, Math.sqrt(median(smooth, first, last)));
+        boolean rose = rise > SLOW_RISE_SECONDS;
         // the end may be cut off; then only what does not fall at all is held
         double slowest = released ? SLOWEST_DECAY : SLOWEST_DECAY / 2;
         boolean dies = fall / ((last - first) * FRAME_SECONDS) > slowest;
-        if (fall > MOST_FALL_DB || fall < -EDGE_DB || !rose && dies) {
+        double chance = rose ? 2 * fallSe(smooth, first + inset, last - inset, line) : 0;
+        boolean fades = rise > SWELL_SECONDS && isLetGo(smooth, last, line.slope());
+        double most = fades ? MOST_FADING_DB : Math.min(MOST_FADING_DB, MOST_FALL_DB + chance);
+        if (fall > most || fall < -EDGE_DB || !rose && dies) {
             return null;
         }
         // the release begins where the level leaves that of the last stretch before it
@@ -79,6 +99,16 @@ record HeldSpan(int from, int to, double loudest) {
             end--;
         }
         return new HeldSpan(onset + first * frame, onset + (end + 1) * frame, median(smooth, first, end + 1));
+    }
+
+    /** Whether the level leaves the line that it fades along, which falls by some dB per frame. */
+    private static boolean isLetGo(double[] smooth, int last, double slope) {
+        int frames = (int) (RELEASE_SECONDS / FRAME_SECONDS);
+        if (last + frames >= smooth.length) {
+            return false;
+        }
+        double fell = 10 * Math.log10(smooth[last] / smooth[last + frames]);
+        return fell > Math.max(SLOWEST_RELEASE * RELEASE_SECONDS, FALLS_FASTER * -slope * frames);
     }
 
     /** Time from the onset to half of an amplitude [s]. */
@@ -110,13 +140,29 @@ record HeldSpan(int from, int to, double loudest) {
         return out;
     }
 
-    /** Slope of the level [dB/frame]. */
-    private static double slope(double[] power, int from, int to) {
+    /** Through the levels [dB] over frames from the first on. */
+    private static LineFit line(double[] power, int from, int to) {
         LineFit line = new LineFit();
         for (int i = from; i < to; i++) {
             line.add(i - from, 10 * Math.log10(power[i]));
         }
-        return line.slope();
+        return line;
+    }
+
+    /** Standard error of the fall over a stretch, from what its parts are off the line by [dB]. */
+    private static double fallSe(double[] power, int from, int to, LineFit line) {
+        double square = 0;
+        for (int k = 0; k < PARTS; k++) {
+            int a = from + k * (to - from) / PARTS;
+            int b = from + (k + 1) * (to - from) / PARTS;
+            double off = 0;
+            for (int i = a; i < b; i++) {
+                off += (10 * Math.log10(power[i]) - line.intercept() - line.slope() * (i - from)) / (b - a);
+            }
+            square += off * off / (PARTS - 2);
+        }
+        // the slope of a line through so many points of equal scatter, over its whole length
+        return Math.sqrt(square * 12 / PARTS);
     }
 
     private static double median(double[] v, int from, int to) {

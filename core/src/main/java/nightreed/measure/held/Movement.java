@@ -50,6 +50,27 @@ public record Movement(
         return growth * depth * Math.sin(2 * Math.PI * rateHz * (seconds - delaySeconds) + phaseRad);
     }
 
+    /** The same swing with its times counted from a moment so much earlier [s]. */
+    Movement counted(double earlier) {
+        return new Movement(
+                rateHz,
+                depth,
+                phaseRad,
+                delaySeconds + earlier,
+                rampSeconds,
+                rateSeHz,
+                depthSe,
+                shape,
+                shapeOdds,
+                ranked,
+                steps);
+    }
+
+    /** Phase that it would have at the onset, if it had been there from then on [rad]. */
+    public double phaseAtOnsetRad() {
+        return phaseRad - 2 * Math.PI * rateHz * delaySeconds;
+    }
+
     /** Whether another swing may come from the same LFO: as fast, within what the rates are known to. */
     public boolean movesWith(Movement other) {
         double doubt = Math.hypot(rateSeHz, other.rateSeHz);

@@ -13,6 +13,15 @@ import nightreed.dsp.SincReader;
 final class PitchTracking {
     private static final int ROUNDS = 3;
     private static final double LOOK_EVERY_SECONDS = 0.04;
+    private static final double CLOSE_LOOK_EVERY_SECONDS = 0.01;
+
+    /** How far a pitch that is roughly known may be off, as a ratio: less than an octave. */
+    private static final double NEAR = 1.6;
+
+    /** How far a frame may be off the median of the frames about it, as the logarithm of a ratio: a semitone and a quarter. */
+    private static final double SLIP = 0.07;
+
+    private static final int SLIP_REACH = 3;
 
     /** Power over noise from which a phase means something. */
     private static final double LEAST_RATIO = 4;
@@ -21,7 +30,22 @@ final class PitchTracking {
 
     /** @return null if what is held has no one pitch */
     static PitchPath follow(double[] x, SincReader reader, double fs, HeldSpan span, double to) {
-        PitchPath path = rough(x, fs, span);
+        return refined(rough(x, fs, span, new Yin(fs), LOOK_EVERY_SECONDS), reader, fs, span, to);
+    }
+
+    /**
+     * A path near a pitch, by looks so short that even a wide and fast vibrato stands still, and that cannot slip by an octave.
+     *
+     * @param hz what the pitch moves about [Hz]
+     * @return null if there is none
+     */
+    static PitchPath followNear(double hz, double[] x, SincReader reader, double fs, HeldSpan span, double to) {
+        Yin yin = new Yin(fs, hz / NEAR, hz * NEAR);
+        return refined(rough(x, fs, span, yin, CLOSE_LOOK_EVERY_SECONDS), reader, fs, span, to);
+    }
+
+    private static PitchPath refined(PitchPath rough, SincReader reader, double fs, HeldSpan span, double to) {
+        PitchPath path = rough;
         double from = span.from() / fs;
         for (int round = 0; path != null && round < ROUNDS; round++) {
             Harmonics h = Harmonics.along(reader, fs, path, from, to);
@@ -30,10 +54,9 @@ final class PitchTracking {
         return path;
     }
 
-    private static PitchPath rough(double[] x, double fs, HeldSpan span) {
-        Yin yin = new Yin(fs);
+    private static PitchPath rough(double[] x, double fs, HeldSpan span, Yin yin, double everySeconds) {
         List<double[]> looks = new ArrayList<>(); // middle [s], Hz
-        int step = (int) (LOOK_EVERY_SECONDS * fs);
+        int step = (int) (everySeconds * fs);
         int from = Math.min(span.from(), span.to() - yin.samples());
         for (int at = Math.max(0, from); at + yin.samples() <= Math.min(x.length, span.to() + step); at += step) {
             Yin.Look l = yin.at(x, at);
@@ -110,7 +133,25 @@ final class PitchTracking {
         double[] sorted = points.stream().mapToDouble(p -> p[1]).sorted().toArray();
         double median = sorted[sorted.length / 2];
         points.removeIf(p -> !(p[1] > median / 3 && p[1] < median * 3));
-        return path(points);
+        boolean[] slips = slips(points.stream().mapToDouble(p -> p[1]).toArray());
+        List<double[]> kept = new ArrayList<>();
+        for (int i = 0; i < points.size(); i++) {
+            if (!slips[i]) {
+                kept.add(points.get(i));
+            }
+        }
+        return kept.size() < 8 ? null : path(kept);
+    }
+
+    /** Where a path leaps away from what it is shortly before and after, as no note does from one frame to the next. */
+    static boolean[] slips(double[] hz) {
+        boolean[] out = new boolean[hz.length];
+        for (int i = 0; i < out.length; i++) {
+            double[] near =
+                    Arrays.copyOfRange(hz, Math.max(0, i - SLIP_REACH), Math.min(hz.length, i + SLIP_REACH + 1));
+            out[i] = Math.abs(Math.log(hz[i] / median(near))) > SLIP;
+        }
+        return out;
     }
 
     /** By how much the fundamental turned from one frame to the next beyond whole turns [rad], and its variance; or null. */

@@ -13,12 +13,19 @@ final class Yin {
 
     private final double fs;
     private final int longest;
+    private final int shortest;
     private final int frame;
     private final RealFft fft;
 
     Yin(double sampleRateHz) {
+        this(sampleRateHz, LOWEST_HZ, HIGHEST_HZ);
+    }
+
+    /** For pitches between two [Hz]; a look takes about two periods of the lower one. */
+    Yin(double sampleRateHz, double lowestHz, double highestHz) {
         this.fs = sampleRateHz;
-        this.longest = (int) Math.ceil(fs / LOWEST_HZ);
+        this.longest = (int) Math.ceil(fs / Math.max(LOWEST_HZ, lowestHz));
+        this.shortest = Math.max(2, (int) (fs / Math.min(HIGHEST_HZ, highestHz)));
         this.frame = longest; // a difference over one longest period
         this.fft = new RealFft(RealFft.powerOfTwoFrom(2 * frame + longest));
     }
@@ -60,15 +67,14 @@ final class Yin {
             sum += difference;
             d[lag] = sum > 0 ? difference * lag / sum : 1;
         }
-        int first = Math.max(2, (int) (fs / HIGHEST_HZ));
-        int best = first;
-        for (int lag = first; lag < longest - 1; lag++) {
+        int best = shortest;
+        for (int lag = shortest; lag < longest - 1; lag++) {
             if (d[lag] < d[best]) {
                 best = lag;
             }
         }
         double limit = Math.max(THRESHOLD, 1.5 * d[best]);
-        for (int lag = first; lag < best; lag++) {
+        for (int lag = shortest; lag < best; lag++) {
             if (d[lag] < limit && d[lag] <= d[lag + 1]) {
                 best = lag;
                 break;
