@@ -432,13 +432,16 @@ public final class Listener {
     }
 
     private double brightness(Paths r, Paths i) {
+        Course mine = Course.of(r.bark(), r.power());
+        Course other = Course.of(i.bark(), i.power());
         double loudest = max(r.power());
         double sum = 0;
         double weights = 0;
         for (int f = 0; f < Math.min(r.bark().length, i.bark().length); f++) {
             double w = weight(r.power()[f], loudest, 40);
-            if (w > 0 && !Double.isNaN(r.bark()[f]) && !Double.isNaN(i.bark()[f])) {
-                double d = Math.min(Hearing.MOST, Math.abs(i.bark()[f] - r.bark()[f]) / hearing.brightnessBark());
+            double away = mine.away(other, f);
+            if (w > 0 && !Double.isNaN(away)) {
+                double d = Math.min(Hearing.MOST, away / hearing.brightnessBark());
                 sum += w * d * d;
                 weights += w;
             }
@@ -447,14 +450,15 @@ public final class Listener {
     }
 
     private double loudness(Paths r, Paths i, double gainDb) {
+        Course mine = Course.ofLevel(r.power(), 0);
+        Course other = Course.ofLevel(i.power(), gainDb);
         double loudest = max(r.power());
         double sum = 0;
         double weights = 0;
         for (int f = 0; f < Math.min(r.power().length, i.power().length); f++) {
             double w = weight(r.power()[f], loudest, 40);
             if (w > 0 && r.power()[f] > 4 * r.background()) {
-                double db = 10 * Math.log10((i.power()[f] + 1e-15) / r.power()[f]) + gainDb;
-                double d = Math.min(Hearing.MOST, Math.abs(db) / hearing.loudnessDb());
+                double d = Math.min(Hearing.MOST, mine.away(other, f) / hearing.loudnessDb());
                 sum += w * d * d;
                 weights += w;
             }

@@ -57,6 +57,9 @@ public final class Measurer {
         return measure(clip, false, progress);
     }
 
+    /** So many seeming notes that follow without a rest on one pitch are more likely one, unsteady. */
+    private static final int MOST_NOTES_OF_ONE_PITCH = 3;
+
     private static Measurement measure(Clip clip, boolean mayBeLooped, Progress progress) throws UnusableSound {
         double fs = clip.sampleRateHz();
         double[] x = usable(clip);
@@ -89,7 +92,20 @@ public final class Measurer {
                 ? NoiseFloor.of(x, quiet, onset.sample() - swell - (int) (0.002 * fs), fs)
                 : NoiseFloor.none(fs);
         progress.report(0.04, "looking whether it is held");
-        HeldNote held = HeldNote.measure(x, fs, onset.sample(), onset.hasLeadIn(), floor.total());
+        HeldNote held = null;
+        if (starts.size() > 1) {
+            held = HeldNote.measure(all, fs, onset.sample(), onset.hasLeadIn(), floor.total());
+            if (held != null && held.isOnePitch() && (held.isBeaten() || starts.size() > MOST_NOTES_OF_ONE_PITCH)) {
+                // swells of one note, not notes
+                x = all;
+                starts = new ArrayList<>(starts.subList(0, 1));
+            } else {
+                held = null;
+            }
+        }
+        if (held == null) {
+            held = HeldNote.measure(x, fs, onset.sample(), onset.hasLeadIn(), floor.total());
+        }
         if (held != null) {
             List<Double> onsets = seconds(starts, fs);
             SampleLoop loop =

@@ -1,6 +1,7 @@
 package nightreed.measure.held;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.SincReader;
 
@@ -52,6 +53,14 @@ public record HeldNote(
 
     private static final int MOST_SHARING = 4;
 
+    /** Swings of the level that are deeper and faster may look like notes [dB], [Hz]. */
+    private static final double BEATEN_DB = 3;
+
+    private static final double BEATEN_HZ = 2;
+
+    /** What a path of one pitch may stray by beside its vibrato: less than a semitone [cents]. */
+    private static final double ONE_PITCH_CENTS = 60;
+
     public HeldNote {
         harmonics = List.copyOf(harmonics);
     }
@@ -72,6 +81,19 @@ public record HeldNote(
                 noiseDb,
                 pathSeconds,
                 pathHz);
+    }
+
+    /** Whether the level swings so deep and so fast that each swing could be taken for the start of a note. */
+    public boolean isBeaten() {
+        return tremolo != null && tremolo.depth() > BEATEN_DB && tremolo.rateHz() > BEATEN_HZ;
+    }
+
+    /** Whether the pitch stays where it is, but for its vibrato. */
+    public boolean isOnePitch() {
+        double low = Arrays.stream(pathHz).min().orElse(1);
+        double high = Arrays.stream(pathHz).max().orElse(1);
+        double swing = vibrato == null ? 0 : 2 * vibrato.depth();
+        return 1200 * Math.log(high / low) / Math.log(2) < swing + ONE_PITCH_CENTS;
     }
 
     /** New array of the times of the path [s in the recording]. */
