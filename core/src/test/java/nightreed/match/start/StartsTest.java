@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.List;
 import nightreed.Tones;
 import nightreed.match.Matcher;
@@ -32,7 +33,9 @@ import nightreed.voice.Renderer;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.FieldSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** What is put into a sound comes out of its measurement as a starting value. */
 class StartsTest {
@@ -207,5 +210,70 @@ class StartsTest {
         assertThat(bands.source().silent()).isTrue();
         assertThat(bands.bands()).allMatch(b -> b.noiseShare() == 1);
         assertThatThrownBy(() -> Starts.of("tea", bar)).hasMessageContaining("resonators, fm");
+    }
+
+    private static SubtractiveRecipe held(Lfo first, double cents, Lfo second, double db) {
+        List<Route> routes = new ArrayList<>();
+        if (first != null) {
+            routes.add(new Route(Route.Source.LFO_1, Route.Target.PITCH, cents));
+        }
+        if (second != null) {
+            routes.add(new Route(Route.Source.LFO_2, Route.Target.LEVEL, db));
+        }
+        Common moving =
+                new Common(120, 0, null, null, first, second, null, routes, Common.NONE.effects(), null, List.of());
+        return new SubtractiveRecipe(
+                57,
+                0,
+                -12,
+                List.of(Oscillator.of(Wave.SAW, 1)),
+                null,
+                null,
+                null,
+                Filter.lowPass(1800, 0.71),
+                Envelope.held(0.06, 0.1),
+                null,
+                VelocityMap.USUAL,
+                moving);
+    }
+
+    private static Lfo moving(Lfo.Shape shape, double hz, double degrees) {
+        return new Lfo(shape, hz, Lfo.Per.SECOND, degrees, 0, 0, 0.5, 0, false, false, List.of());
+    }
+
+    private static Common startOf(Recipe r) throws Exception {
+        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.5, 3, FS));
+        return Starts.of("subtractive", side).recipe().common();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"6.3, 0, 6", "12.4, 200, -4", "19.7, 90, -8"})
+    void randomStepsOfTheLevelAreFoundAgain(double hz, double degrees, double db) throws Exception {
+        Common found =
+                startOf(held(moving(Lfo.Shape.SINE, 5.1, 0), 20, moving(Lfo.Shape.RANDOM_STEPS, hz, degrees), db));
+        assertThat(found.second().shape()).isEqualTo(Lfo.Shape.RANDOM_STEPS);
+        assertThat(found.second().rate()).isCloseTo(hz, within(0.1));
+        double cycles = (found.second().startDegrees() - degrees) / 360;
+        assertThat(cycles - Math.rint(cycles)).isCloseTo(0, within(0.15));
+        double depth = found.routes().stream()
+                .filter(r -> r.source() == Route.Source.LFO_2)
+                .findFirst()
+                .orElseThrow()
+                .depth();
+        assertThat(depth).isCloseTo(db, within(0.15 * Math.abs(db)));
+    }
+
+    @Test
+    void aSteadyLevelHasNoSteps() throws Exception {
+        assertThat(startOf(held(moving(Lfo.Shape.SINE, 5.1, 0), 20, null, 0)).second())
+                .isNull();
+    }
+
+    @ParameterizedTest
+    @ValueSource(doubles = {0, 130, 250})
+    void aSwingStartsWhereItDidInTheNote(double degrees) throws Exception {
+        Common found = startOf(held(moving(Lfo.Shape.SINE, 5.1, degrees), 30, null, 0));
+        double cycles = (found.first().startDegrees() - degrees) / 360;
+        assertThat(cycles - Math.rint(cycles)).isCloseTo(0, within(0.06));
     }
 }

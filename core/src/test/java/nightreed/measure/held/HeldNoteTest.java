@@ -205,4 +205,57 @@ class HeldNoteTest {
         assertThat(HeldNote.measure(a, MadeUpNote.FS, (int) (0.1 * MadeUpNote.FS), true, 1e-10))
                 .isNull();
     }
+
+    /** A swing of the level by 10 dB looks like a row of notes, one of the pitch by a semitone nine times a second like none. */
+    @ParameterizedTest
+    @CsvSource({"3, 8", "9.5, 8", "9.5, 3"})
+    void aNoteThatSwingsWidelyIsStillOneHeldNote(double vibratoHz, double tremoloHz) throws Exception {
+        MadeUpNote note = new MadeUpNote(9, 0.1, 3)
+                .held(
+                        220,
+                        12,
+                        0.08,
+                        2.6,
+                        vibrato(vibratoHz, 100, 0.3, 0.3),
+                        t -> 10 * Math.sin(2 * Math.PI * tremoloHz * t))
+                .noise(45);
+        Measurement m = measured(note);
+        assertThat(m.held()).isNotNull();
+        assertThat(m.held().vibrato().rateHz()).isCloseTo(vibratoHz, within(0.05));
+        assertThat(m.held().vibrato().depth()).isCloseTo(100, within(4.0));
+        assertThat(m.held().tremolo().rateHz()).isCloseTo(tremoloHz, within(0.1));
+        assertThat(m.noteOnsets()).hasSize(1);
+        assertThat(m.held().isOnePitch()).isTrue();
+    }
+
+    @Test
+    void twoNotesOfOnePitchAreTwo() throws Exception {
+        MadeUpNote note = new MadeUpNote(10, 0.1, 2.6)
+                .held(220, 12, 0.03, 2.2, t -> 0, t -> t > 0.9 && t < 1.1 ? -35 : 0)
+                .noise(50);
+        assertThat(measured(note).noteOnsets()).hasSize(2);
+    }
+
+    @Test
+    void whatIsTooLowToBeHeardBelongsToNoNote() throws Exception {
+        MadeUpNote note = new MadeUpNote(11, 0.1, 2.4)
+                .held(220, 8, 0.05, 2, t -> 0, t -> 0)
+                .held(3, 1, 0.05, 2, t -> 0, t -> 0)
+                .noise(50);
+        Measurement m = measured(note);
+        assertThat(m.held()).isNotNull();
+        assertThat(m.f0Hz()).isCloseTo(220, within(0.1));
+    }
+
+    @Test
+    void whatSwellsFadesAndIsLetGoIsHeld() throws Exception {
+        MadeUpNote fading = new MadeUpNote(12, 0.1, 3)
+                .held(220, 8, 0.12, 2.4, t -> 0, t -> -3.4 * t)
+                .noise(50);
+        assertThat(measured(fading).held()).isNotNull();
+        MadeUpNote dying = new MadeUpNote(12, 0.1, 3)
+                .held(220, 8, 0.12, 2.9, t -> 0, t -> -12 * t)
+                .noise(50);
+        assertThat(measured(dying).held()).isNull();
+    }
 }
