@@ -7,10 +7,11 @@ import java.util.Arrays;
  * a second is heard as roughness, as deep or as shallow, but not where it stands at any moment (H. Fastl and E. Zwicker,
  * "Psychoacoustics", 2007, chapters 10 and 11).
  *
+ * @param now   per frame, as it is; NaN where nothing is known
  * @param slow  per frame, NaN where nothing is known
- * @param rough per frame, root of the mean square of what is faster, about it
+ * @param rough per frame, root of the mean square of what is faster
  */
-record Course(double[] slow, double[] rough) {
+record Course(double[] now, double[] slow, double[] rough) {
     /** Frames of {@link Paths#HOP} to each side that are heard together: a window of 100 ms, half as wide at half its height. */
     private static final int REACH = 5;
 
@@ -47,16 +48,41 @@ record Course(double[] slow, double[] rough) {
     }
 
     private static Course about(double[] slow, double[] values, double[] weights) {
-        double[] squares = new double[values.length];
-        for (int f = 0; f < slow.length; f++) {
-            squares[f] = (values[f] - slow[f]) * (values[f] - slow[f]);
-        }
         double[] rough = new double[values.length];
         for (int f = 0; f < slow.length; f++) {
-            double mean = mean(squares, weights, f);
-            rough[f] = Double.isNaN(mean) && !Double.isNaN(values[f]) ? 0 : Math.sqrt(mean);
+            rough[f] = Double.isNaN(values[f]) ? Double.NaN : offTheLine(values, weights, f);
         }
-        return new Course(slow, rough);
+        return new Course(values, slow, rough);
+    }
+
+    /** Root of the mean square about the straight line through what is heard together: a fall that goes on is no roughness. */
+    private static double offTheLine(double[] values, double[] weights, int at) {
+        double all = 1e-30;
+        double k = 0;
+        double v = 0;
+        double kk = 0;
+        double kv = 0;
+        double vv = 0;
+        for (int f = Math.max(0, at - REACH); f <= Math.min(values.length - 1, at + REACH); f++) {
+            if (!Double.isNaN(values[f])) {
+                double w = weights[f] * window(f - at);
+                double y = values[f] - values[at];
+                all += w;
+                k += w * (f - at);
+                v += w * y;
+                kk += w * (f - at) * (f - at);
+                kv += w * (f - at) * y;
+                vv += w * y * y;
+            }
+        }
+        double spread = kk / all - k / all * k / all;
+        double both = kv / all - k / all * v / all;
+        double left = vv / all - v / all * v / all - (spread > 1e-9 ? both * both / spread : 0);
+        return Math.sqrt(Math.max(0, left));
+    }
+
+    private static double window(int frames) {
+        return 0.5 + 0.5 * Math.cos(Math.PI * frames / (REACH + 1.0));
     }
 
     private static double mean(double[] values, double[] weights, int at) {
@@ -65,7 +91,7 @@ record Course(double[] slow, double[] rough) {
         for (int k = -REACH; k <= REACH; k++) {
             int f = at + k;
             if (f >= 0 && f < values.length && !Double.isNaN(values[f])) {
-                double w = weights[f] * (0.5 + 0.5 * Math.cos(Math.PI * k / (REACH + 1.0)));
+                double w = weights[f] * window(k);
                 sum += w * values[f];
                 all += w;
             }
@@ -73,9 +99,14 @@ record Course(double[] slow, double[] rough) {
         return all > 0 && !Double.isNaN(values[at]) ? sum / all : Double.NaN;
     }
 
-    /** How far another is away at a frame, in the unit of the path; NaN where one of them is not known. */
+    /**
+     * How far another is away at a frame, in the unit of the path: no more than it is at that moment. NaN where one of them is
+     * not known.
+     */
     double away(Course other, int frame) {
+        double moment = Math.abs(other.now[frame] - now[frame]);
         // the depth of a swing is root 2 of its root mean square
-        return Math.hypot(other.slow[frame] - slow[frame], Math.sqrt(2) * (other.rough[frame] - rough[frame]));
+        double heard = Math.hypot(other.slow[frame] - slow[frame], Math.sqrt(2) * (other.rough[frame] - rough[frame]));
+        return Math.min(moment, heard);
     }
 }
