@@ -45,6 +45,6 @@ final class RenderCost {
         for (FmPair p : recipe.pairs()) {
             sounding += p.levelDb() > FmPair.OFF_DB ? 1 : 0;
         }
-        return 0.3 + 0.7 * sounding * FmSound.times(recipe, Pitch.hz(recipe.key()), 1, fs);
+        return 0.3 + 0.82 * sounding * FmSound.times(recipe, Pitch.hz(recipe.key()), 1, fs);
     }
 }
