@@ -277,12 +277,22 @@ final class Ground {
         }
         Movement filter = h.filter();
         if (filter != null && filterMoves) {
-            Source from = first != null && together(h.vibrato(), filter) ? Source.LFO_1 : Source.LFO_2;
-            if (from == Source.LFO_2 && second == null) {
+            Source from = Source.LFO_2;
+            Movement with = null; // that the LFO goes along with
+            if (first != null && together(h.vibrato(), filter)) {
+                from = Source.LFO_1;
+                with = h.vibrato();
+            } else if (second == null) {
                 second = lfo(filter);
+                with = filter;
                 say("lfo.2", true, "measured movement of the brightness");
+            } else if (steps == null && together(level, filter)) {
+                with = level;
             }
-            routes.add(new Route(from, Target.CUTOFF, limited(filter.depth(), 0, 4)));
+            if (with != null) {
+                double way = Math.cos(filter.leads(with)) < 0 ? -1 : 1;
+                routes.add(new Route(from, Target.CUTOFF, way * limited(filter.depth(), 0, 4)));
+            }
         }
         return new Common(120, 0, null, null, first, second, null, routes, Common.NONE.effects(), null, List.of());
     }

@@ -67,12 +67,12 @@ record LevelSteps(Lfo lfo, double depthDb) {
         Level level = new Level(Arrays.copyOfRange(t, first, t.length), db, vibrato == null ? 0 : vibrato.rateHz());
         Movement seen = side.measurement().held().tremolo();
         if (seen != null && seen.shape() == Movement.Shape.STEPPED) {
-            Course near = level.nearest(seen.rateHz() - NEAR_HZ, seen.rateHz() + NEAR_HZ);
+            Way near = level.nearest(seen.rateHz() - NEAR_HZ, seen.rateHz() + NEAR_HZ);
             if (near.gain(level.seconds()) > LEAST_GAIN_SEEN) {
                 return new LevelSteps(near.lfo(), near.depthDb);
             }
         }
-        Course best = level.nearest(SLOWEST_HZ, FASTEST_HZ);
+        Way best = level.nearest(SLOWEST_HZ, FASTEST_HZ);
         boolean real = best.gain(level.seconds()) > LEAST_GAIN && Math.abs(best.depthDb) > LEAST_DB;
         return real ? new LevelSteps(best.lfo(), best.depthDb) : null;
     }
@@ -84,7 +84,7 @@ record LevelSteps(Lfo lfo, double depthDb) {
      * @param delay time from which on it is heard [s]
      * @param share of the squares of the level that it explains, 0 to 1
      */
-    private record Course(double rateHz, double start, double delay, double share, double depthDb) {
+    private record Way(double rateHz, double start, double delay, double share, double depthDb) {
         /** Twice the gain of log-likelihood, with as many independent values as steps. */
         double gain(double seconds) {
             return -rateHz * (seconds - delay) * Math.log(Math.max(1e-6, 1 - share));
@@ -165,9 +165,9 @@ record LevelSteps(Lfo lfo, double depthDb) {
         }
 
         /** Of rates between two [Hz]. */
-        Course nearest(double slowest, double fastest) {
+        Way nearest(double slowest, double fastest) {
             double net = NET_CYCLES / seconds();
-            Course best = at(slowest, 0, 0);
+            Way best = at(slowest, 0, 0);
             for (double rate = slowest; rate < fastest; rate += net) {
                 for (int k = 0; k < STARTS; k++) {
                     best = better(best, at(rate, (double) k / STARTS, 0));
@@ -180,8 +180,8 @@ record LevelSteps(Lfo lfo, double depthDb) {
             return best;
         }
 
-        private Course finer(Course from, double net) {
-            Course best = from;
+        private Way finer(Way from, double net) {
+            Way best = from;
             double dr = net / 2;
             double ds = 0.5 / STARTS;
             for (int i = 0; i < FINER; i++) {
@@ -197,11 +197,11 @@ record LevelSteps(Lfo lfo, double depthDb) {
             return best;
         }
 
-        private static Course better(Course a, Course b) {
+        private static Way better(Way a, Way b) {
             return b.share > a.share ? b : a;
         }
 
-        private Course at(double rate, double start, double delay) {
+        private Way at(double rate, double start, double delay) {
             Lfo lfo = steps(rate, start, delay);
             double[] course = new double[t.length];
             for (int i = 0; i < t.length; i++) {
@@ -211,7 +211,7 @@ record LevelSteps(Lfo lfo, double depthDb) {
             double length = product(course, course);
             double both = product(course, db);
             double share = length > 1e-9 ? both * both / length / squares : 0;
-            return new Course(rate, start, delay, share, length > 1e-9 ? both / length : 0);
+            return new Way(rate, start, delay, share, length > 1e-9 ? both / length : 0);
         }
     }
 }

@@ -157,22 +157,7 @@ class StartsTest {
 
     @Test
     void aHeldNoteGivesWaveVibratoAndRise() throws Exception {
-        Common moving = Common.NONE
-                .withFirst(Lfo.late(5.5, 0.4, 0.3))
-                .withRoutes(List.of(new Route(Route.Source.LFO_1, Route.Target.PITCH, 25)));
-        SubtractiveRecipe r = new SubtractiveRecipe(
-                57,
-                0,
-                -12,
-                List.of(Oscillator.of(Wave.SAW, 1)),
-                null,
-                null,
-                null,
-                Filter.lowPass(1800, 0.71),
-                Envelope.held(0.08, 0.1),
-                null,
-                VelocityMap.USUAL,
-                moving);
+        SubtractiveRecipe r = held(Lfo.late(5.5, 0.4, 0.3), 25, null, 0);
         float[] y = new float[3 * FS];
         System.arraycopy(
                 Renderer.played(nightreed.recipe.Patch.of(r), 57, 0.7, 2.4, 2.7, FS)
@@ -231,7 +216,7 @@ class StartsTest {
                 null,
                 null,
                 Filter.lowPass(1800, 0.71),
-                Envelope.held(0.06, 0.1),
+                Envelope.held(0.08, 0.1),
                 null,
                 VelocityMap.USUAL,
                 moving);
@@ -275,5 +260,20 @@ class StartsTest {
         Common found = startOf(held(moving(Lfo.Shape.SINE, 5.1, degrees), 30, null, 0));
         double cycles = (found.first().startDegrees() - degrees) / 360;
         assertThat(cycles - Math.rint(cycles)).isCloseTo(0, within(0.06));
+    }
+
+    @ParameterizedTest
+    @ValueSource(doubles = {1.2, -1.2})
+    void aFilterThatMovesAgainstThePitchStillDoes(double octaves) throws Exception {
+        SubtractiveRecipe still = held(moving(Lfo.Shape.SINE, 5.1, 0), 30, null, 0);
+        List<Route> routes = new ArrayList<>(still.common().routes());
+        routes.add(new Route(Route.Source.LFO_1, Route.Target.CUTOFF, octaves));
+        Common found = startOf(still.withCommon(still.common().withRoutes(routes)));
+        Route cutoff = found.routes().stream()
+                .filter(r -> r.target() == Route.Target.CUTOFF)
+                .findFirst()
+                .orElseThrow();
+        assertThat(cutoff.source()).isEqualTo(Route.Source.LFO_1);
+        assertThat(cutoff.depth() * octaves).isPositive();
     }
 }
