@@ -22,7 +22,7 @@ public record Lfo(
                 meaning = "Cycles a second, a quarter note or a bar.")
         double rate,
 
-        @Dial(name = "rate counts per", group = Group.MOVEMENT, meaning = "What the rate is counted by.")
+        @Dial(name = "rate per", group = Group.MOVEMENT, meaning = "What the rate is counted by.")
         Per per,
 
         @Dial(

@@ -24,8 +24,9 @@ public final class WelcomePage extends Page {
         first = way("Bring in a recording", "A note of the instrument you want to imitate: a file or the microphone.");
         first.setOnAction(e -> ways.recording());
         first.setId("welcome-recording");
-        Button room =
-                way("Have one played", "A simulated player in the recording room strikes a bar or a bell for you.");
+        Button room = way(
+                "Have one played",
+                "A simulated player in the recording room plays a bar, a bell, a horn or a string for you.");
         room.setOnAction(e -> ways.room());
         room.setId("welcome-room");
         Button demo =

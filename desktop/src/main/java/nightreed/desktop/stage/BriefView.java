@@ -82,7 +82,7 @@ public final class BriefView implements StageView {
         VBox box = Parts.panel(
                 dropText,
                 Parts.quiet(
-                        "One struck note, until it has died away, with a little silence before it. WAV, AIFF, FLAC, Ogg"
+                        "One note, struck, plucked, bowed or blown, to its end, with a little silence before it. WAV, AIFF, FLAC, Ogg"
                                 + " Vorbis or MP3."),
                 choose);
         box.getStyleClass().add("drop");
