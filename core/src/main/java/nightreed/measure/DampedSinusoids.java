@@ -11,7 +11,7 @@ final class DampedSinusoids {
     private static final int ROUNDS = 9;
     private static final int FIRST_ROUNDS = 3;
     /** Partials that are kept at the most; a struck or plucked note has fewer that anyone hears. */
-    static final int MOST = 120;
+    static final int MOST = 160;
 
     /** Shorter than this [s to fall by 60 dB] a partial is a click to the ear, and to the fit part of the noise. */
     private static final double SHORTEST_T60 = 0.015;

@@ -45,7 +45,8 @@ public record TwinStrings(double cents, double levelDb, List<Partial> weaker) {
     }
 
     /** Null unless at least four pairs, with most of the energy of all partials, are as many cents apart. */
-    public static TwinStrings find(List<Partial> partials) {
+    public static TwinStrings find(List<Partial> measured) {
+        List<Partial> partials = measured.stream().filter(Partial::reliable).toList();
         List<Pair> agreed = agreed(pairs(partials));
         double all = partials.stream().mapToDouble(TwinStrings::energy).sum();
         double paired = agreed.stream().mapToDouble(Pair::energy).sum();

@@ -6,6 +6,9 @@ import nightreed.sound.Clip;
 
 /** One note of a recipe as a clip, by the same code that sounds live. */
 public final class Renderer {
+    /** Seed of the noises in a note rendered alone. */
+    public static final long CHANCE_OF_NOTE = Player.FIRST_CHANCE;
+
     /** Seed of the random steps that the second LFO takes in a note rendered alone, for {@link nightreed.recipe.part.Lfo#at}. */
     public static final long STEPS_OF_SECOND = Player.FIRST_CHANCE + 1;
 

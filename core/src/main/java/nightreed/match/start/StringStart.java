@@ -23,9 +23,17 @@ final class StringStart {
     /** Decays that tell how a string dies. */
     private static final int LEAST_DECAYS = 3;
 
+    /** A strike that leaves less over of the levels is believed rather than what a rise or a few missing partials tell [dB]. */
+    private static final double SURE_DB = 1.2;
+
     private StringStart() {}
 
     static StringRecipe of(Ground g) {
+        return measured(g).get(0);
+    }
+
+    /** Of the strikes that fit a loop that was found, the nearest first; or one recipe of what was measured of each value. */
+    private static List<StringRecipe> measured(Ground g) {
         boolean held = g.isHeld();
         boolean inverted = oddOnly(g);
         if (inverted) {
@@ -43,18 +51,29 @@ final class StringStart {
         if (held) {
             g.say("drive", true, "the note is held: a bow");
         }
-        return new StringRecipe(
+        LoopLoss loss = held ? new LoopLoss(Kind.ONE_POLE, 1.2, 3000, 2) : loss(g);
+        SecondString second = held ? null : second(g);
+        LoopFit loop = held ? null : LoopFit.of(g, loss, second, inverted);
+        double cents = g.cents();
+        if (loop != null) {
+            g.say("loop", true, String.format(Locale.ROOT, "%d partials are where this loop has them", loop.matched()));
+            cents = Ground.limited(Pitch.cents(Pitch.hz(g.key()), loop.f0Hz()), -100, 100);
+            loss = loop.loss();
+            b = loop.stiffness();
+            second = loop.second();
+        }
+        StringRecipe plain = new StringRecipe(
                 g.key(),
-                g.cents(),
+                cents,
                 -12,
                 held ? Drive.FRICTION : Drive.PULSE,
                 strike == null ? Exciter.USUAL : strike,
                 held ? Bow.USUAL : null,
-                held ? new LoopLoss(Kind.ONE_POLE, 1.2, 3000, 2) : loss(g),
+                loss,
                 b == null ? 0 : Ground.limited(b, 0, 0.02),
                 point == null ? (held ? 0.1 : 0) : Ground.limited(point.share(), 0, 0.5),
                 inverted,
-                held ? null : second(g),
+                second,
                 0,
                 null,
                 held ? Envelope.held(0.005, 0.15) : null,
@@ -62,12 +81,29 @@ final class StringStart {
                 new KeyTracking(0.4, 0.5),
                 VelocityMap.USUAL,
                 g.movement(false));
+        List<StrikeFit> strikes = loop == null ? List.of() : StrikeFit.of(g, loop, inverted);
+        List<StringRecipe> out = new ArrayList<>(List.of(plain));
+        strikes.forEach(s -> out.add(struck(plain, s)));
+        if (!strikes.isEmpty() && strikes.get(0).rmsDb() < SURE_DB) {
+            String why = String.format(
+                    Locale.ROOT,
+                    "calls the partials up as loud as they are, within %.1f dB",
+                    strikes.get(0).rmsDb());
+            List.of("exciter", "noise", "pluck").forEach(id -> g.say(id, true, why));
+            out.add(out.remove(0));
+        }
+        return out;
+    }
+
+    private static StringRecipe struck(StringRecipe r, StrikeFit strike) {
+        StringRecipe struck = driven(r, strike.drive(), strike.pluck(), strike.exciter());
+        return strike.db() == null ? struck : struck.with("second.level", strike.db());
     }
 
     /** Plucked at other points, softer and harder, with more and less noise; or bowed in other ways. */
     static List<StringRecipe> several(Ground g) {
-        StringRecipe first = of(g);
-        List<StringRecipe> out = new ArrayList<>(List.of(first));
+        List<StringRecipe> out = new ArrayList<>(measured(g));
+        StringRecipe first = out.get(0);
         if (g.isHeld()) {
             for (double point : new double[] {0.05, 0.08, 0.11, 0.15, 0.21}) {
                 for (double force : new double[] {0.25, 0.45, 0.65}) {

@@ -100,4 +100,18 @@ public final class Section {
         double di = a1 * s + a2 * d2;
         return (nr * nr + ni * ni) / (dr * dr + di * di);
     }
+
+    /** H at an angle [rad per sample]: real and imaginary part. Allocates. */
+    public double[] response(double w) {
+        double c1 = Math.cos(w);
+        double s = Math.sin(w);
+        double c2 = 2 * c1 * c1 - 1;
+        double d2 = 2 * s * c1;
+        double nr = b0 + b1 * c1 + b2 * c2;
+        double ni = -b1 * s - b2 * d2;
+        double dr = 1 + a1 * c1 + a2 * c2;
+        double di = -a1 * s - a2 * d2;
+        double size = dr * dr + di * di;
+        return new double[] {(nr * dr + ni * di) / size, (ni * dr - nr * di) / size};
+    }
 }

@@ -127,7 +127,12 @@ public final class LoopDesign {
     /** Samples once round, phase delays at partial 1 included. */
     double period() {
         double w = 2 * Math.PI * partialHz(1) / fs;
-        return whole + thiranDelay(w) + lossDelay(w) + stiffSections * allPassDelay(stiff, w);
+        return turn(w) / w;
+    }
+
+    /** Angle that an angle per sample turns by once round [rad]: a partial is where it is a multiple of 2π. */
+    double turn(double w) {
+        return w * (whole + thiranDelay(w) + lossDelay(w) + stiffSections * allPassDelay(stiff, w));
     }
 
     /** Partial n of the string asked for, n √(1 + B n²) f0; with an inverted loop n counts 1, 3, 5.. [Hz]. */
@@ -356,7 +361,7 @@ public final class LoopDesign {
     }
 
     /** Loss once round at an angle [nepers]. */
-    private double lossNepers(double w) {
+    double lossNepers(double w) {
         double c = Math.cos(w);
         double sum = -Math.log(gain);
         for (int k = 0; k < sections; k++) {
