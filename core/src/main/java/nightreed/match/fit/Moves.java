@@ -11,6 +11,7 @@ import nightreed.recipe.Mode;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.StringRecipe;
+import nightreed.recipe.StringRecipe.Drive;
 import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
@@ -126,10 +127,15 @@ final class Moves {
                                 Math.log(Hearing.USUAL.decayLonger()),
                                 0.5 * Math.sqrt(1.0 / ASPECTS))));
         if (recipe instanceof SubtractiveRecipe s && s.breath() != null) {
-            out.put(
-                    "breath.level",
-                    new Anchor(s.breath().levelDb(), false, Hearing.USUAL.noiseDb(), Math.sqrt(1.0 / ASPECTS)));
+            out.put("breath.level", noise(s.breath().levelDb()));
+        }
+        if (recipe instanceof StringRecipe s && s.drive() == Drive.FRICTION && s.bow() != null) {
+            out.put("bow.noise", noise(s.bow().noiseDb()));
         }
         return out;
+    }
+
+    private static Anchor noise(double db) {
+        return new Anchor(db, false, Hearing.USUAL.noiseDb(), Math.sqrt(1.0 / ASPECTS));
     }
 }

@@ -34,7 +34,7 @@ final class RenderCost {
             case "formant" -> 7.5;
             case "ring" -> 2.5;
             case "resonators" -> 2.2;
-            case "string" -> ((StringRecipe) recipe).bow() != null ? 2.8 : 1.65;
+            case "string" -> ((StringRecipe) recipe).bow() != null ? 3.4 : 1.9;
             case "fm" -> modulated((FmRecipe) recipe, fs);
             default -> 1.7;
         };

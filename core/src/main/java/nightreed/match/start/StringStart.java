@@ -68,7 +68,7 @@ final class StringStart {
                 -12,
                 held ? Drive.FRICTION : Drive.PULSE,
                 strike == null ? Exciter.USUAL : strike,
-                held ? Bow.USUAL : null,
+                held ? bow(g) : null,
                 loss,
                 b == null ? 0 : Ground.limited(b, 0, 0.02),
                 point == null ? (held ? 0.1 : 0) : Ground.limited(point.share(), 0, 0.5),
@@ -93,6 +93,13 @@ final class StringStart {
             out.add(out.remove(0));
         }
         return out;
+    }
+
+    private static Bow bow(Ground g) {
+        Bow b = Bow.USUAL;
+        double db = Ground.limited(g.measurement().held().noiseDb(), -80, 0);
+        g.say("bow.noise", true, "measured noise between the harmonics");
+        return new Bow(b.strokeSeconds(), b.rise(), b.unevenness(), db, b.force(), b.speed(), b.attackSeconds(), 0);
     }
 
     private static StringRecipe struck(StringRecipe r, StrikeFit strike) {

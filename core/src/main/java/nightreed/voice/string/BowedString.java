@@ -5,10 +5,22 @@ import nightreed.voice.note.Note;
 /**
  * A string under a bow: two delays that meet at the bow, which holds the string or lets it slip (M. E. McIntyre, R. T.
  * Schumacher, J. Woodhouse, 1983; J. O. Smith, 1986). The delays together are those of the loop, so that the pitch is its.
+ *
+ * <p>What the bow gives is rounded, as by hair that yields (R. Pitteroff, J. Woodhouse, 1998). Corners as sharp as a sample
+ * leave ripples between bow and bridge that nothing damps, and of the many ways to slip several times in a period it is then a
+ * matter of the last digit which one a note falls into.
  */
 final class BowedString {
     /** Speed of the hair in the model's own unit for 1 m/s. */
     private static final double UNIT = 0.8;
+
+    /** Time in which the hair yields [s]. */
+    private static final double YIELDS_SECONDS = 0.0002;
+
+    /** Steepness of the friction under no force, and what is left of it under all of it: the more force, the longer it holds. */
+    private static final double STEEPEST = 0.5;
+
+    private static final double LEAST_STEEP = 0.3;
 
     private final double[] nut;
     private final int mask;
@@ -18,8 +30,11 @@ final class BowedString {
     private int toNut = 1;
     private boolean fresh = true;
     private double share = 0.1;
+    private final double yields;
+    private double given; // by the bow
 
-    BowedString(int longest) {
+    BowedString(int longest, double sampleRateHz) {
+        yields = 1 - Math.exp(-1 / (YIELDS_SECONDS * sampleRateHz));
         nut = new double[Integer.highestOneBit(Math.max(16, longest + 4)) << 1];
         mask = nut.length - 1;
         bridge = new StringLoop(longest);
@@ -28,6 +43,7 @@ final class BowedString {
     void start(LoopDesign d, double point) {
         java.util.Arrays.fill(nut, 0);
         bridge.clear();
+        given = 0;
         fresh = true;
         take(d, point);
     }
@@ -65,7 +81,7 @@ final class BowedString {
      */
     void render(double[] y, int n, double speed, double force, double sign, double extra, double extraStep) {
         bridge.pull(wave, n);
-        double steep = 5 - 4 * force;
+        double steep = STEEPEST * Math.pow(LEAST_STEEP, force);
         double grip = Math.min(1, force * 8);
         double scale = share * 2 / (0.25 * UNIT);
         for (int i = 0; i < n; i++) {
@@ -74,9 +90,10 @@ final class BowedString {
             double slip = speed * UNIT - (fromBridge + fromNut);
             double q = Math.abs(slip * steep) + 0.75;
             double added = force > 0 ? grip * slip * Math.min(1, 1 / (q * q * q * q)) : 0;
-            nut[at] = fromBridge + added;
+            given += yields * (added - given);
+            nut[at] = fromBridge + given;
             at = (at + 1) & mask;
-            wave[i] = fromNut + added + y[i];
+            wave[i] = fromNut + given + y[i];
             y[i] = fromBridge * scale;
         }
         bridge.push(wave, n);

@@ -77,7 +77,7 @@ public final class StringSound implements Sound<StringRecipe> {
         otherDesign = new LoopDesign(fs);
         loop = new StringLoop(longest);
         other = new StringLoop(longest);
-        bowed = new BowedString(longest);
+        bowed = new BowedString(longest, fs);
         pulse = new ContactPulse(fs);
         noise = new StrikeNoise(fs);
         before = new MovingFilter(fs);
@@ -112,10 +112,10 @@ public final class StringSound implements Sound<StringRecipe> {
         pulse.start(contactMs, plucked * level / pulse.peak(contactMs));
         // a burst is what the string is filled with, and as loud as a pulse would be
         noise.start(e, follow, bright, level, note.seed());
-        if (kind == Drive.ZIGZAG) {
+        if (kind == Drive.ZIGZAG || kind == Drive.FRICTION) {
             noise.sustain(e.noiseLowHz() * follow, e.noiseHighHz() * follow * bright, 1, note.seed());
-        } else if (kind == Drive.FRICTION) {
-            noise.start(e, follow, bright, 0, note.seed());
+        }
+        if (kind == Drive.FRICTION) {
             bowed.start(design, r.pluckPoint());
         }
         strokes.start(note.seed());
@@ -185,7 +185,8 @@ public final class StringSound implements Sound<StringRecipe> {
             before.step(r.common().before(), MovingFilter.cutoffHz(r.common().before(), r, note), n);
         }
         bow(r, note, n);
-        driven = !pulse.over() || !noise.over() && (kind != Drive.ZIGZAG || bowGain > 1e-9 || note.held()) || speed > 0;
+        boolean bowing = kind == Drive.ZIGZAG || kind == Drive.FRICTION;
+        driven = !pulse.over() || speed > 0 || (bowing ? bowGain > 1e-9 || note.held() : !noise.over());
         idle = !driven && combQuiet();
         loop.flush();
         other.flush();
@@ -235,6 +236,9 @@ public final class StringSound implements Sound<StringRecipe> {
                 speed = 0;
                 force = 0;
             }
+            // heard beside the string and not fed into it, so that how it slips is no matter of chance
+            double hiss = Math.pow(10, b.noiseDb() / 20) * speed / Bow.USUAL.speed() * note.gain(Target.NOISE);
+            bowGainStep = (hiss - bowGain) / n;
         }
     }
 
@@ -250,7 +254,7 @@ public final class StringSound implements Sound<StringRecipe> {
                 bowed.render(part, some, speed, force, sign, extra, extraStep);
                 extra += some * extraStep;
                 for (int i = 0; i < some; i++) {
-                    part[i] *= level;
+                    part[i] = level * (part[i] + hair[done + i]);
                 }
             } else if (two) {
                 pair(some);
@@ -308,6 +312,10 @@ public final class StringSound implements Sound<StringRecipe> {
     /** Next samples of what goes into the loop. */
     private void drive(int n) {
         java.util.Arrays.fill(drive, 0, n, 0);
+        if (kind == Drive.FRICTION) {
+            hair(n);
+            return;
+        }
         if (idle) {
             return;
         }
@@ -315,11 +323,9 @@ public final class StringSound implements Sound<StringRecipe> {
             pulse.add(drive, 0, n);
         }
         if (kind == Drive.ZIGZAG) {
-            java.util.Arrays.fill(hair, 0, n, 0);
-            noise.add(hair, 0, n, 1);
+            hair(n);
             for (int i = 0; i < n; i++) {
-                drive[i] += hair[i] * bowGain;
-                bowGain += bowGainStep;
+                drive[i] += hair[i];
             }
         } else {
             noise.add(drive, 0, n, 1);
@@ -332,6 +338,19 @@ public final class StringSound implements Sound<StringRecipe> {
             blocked = blockPole * (blocked + x - blockedIn);
             blockedIn = x;
             drive[i] = combDelay > 0 ? combed(blocked) : blocked;
+        }
+    }
+
+    /** Next samples of the bow's noise. */
+    private void hair(int n) {
+        java.util.Arrays.fill(hair, 0, n, 0);
+        if (bowGain == 0 && bowGainStep == 0) {
+            return;
+        }
+        noise.add(hair, 0, n, 1);
+        for (int i = 0; i < n; i++) {
+            hair[i] *= bowGain;
+            bowGain += bowGainStep;
         }
     }
 

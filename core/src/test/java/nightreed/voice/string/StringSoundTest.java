@@ -8,14 +8,18 @@ import java.util.List;
 import nightreed.Partials;
 import nightreed.Tones;
 import nightreed.music.Pitch;
+import nightreed.recipe.Bow;
 import nightreed.recipe.LoopLoss;
 import nightreed.recipe.LoopLoss.Kind;
 import nightreed.recipe.StringRecipe;
 import nightreed.recipe.StringRecipe.Drive;
 import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
+import nightreed.recipe.part.KeyTracking;
 import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Route;
+import nightreed.recipe.part.VelocityMap;
 import nightreed.voice.Renderer;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -212,6 +216,61 @@ class StringSoundTest {
                 double got = Partials.hz(y, 48_000, hz, 48_000, 24_000, 4800);
                 assertThat(Pitch.cents(hz, got)).isCloseTo(0, within(8.0));
             }
+        }
+    }
+
+    private static double[] harmonics(double force, double speed, double point, int key) {
+        Bow u = Bow.USUAL;
+        Bow bow = new Bow(u.strokeSeconds(), u.rise(), u.unevenness(), -40, force, speed, u.attackSeconds(), 0);
+        StringRecipe r = new StringRecipe(
+                key,
+                0,
+                -12,
+                Drive.FRICTION,
+                Exciter.USUAL,
+                bow,
+                new LoopLoss(Kind.ONE_POLE, 1.2, 3000, 2),
+                0,
+                point,
+                false,
+                null,
+                0,
+                null,
+                Envelope.held(0.005, 0.15),
+                0.3,
+                new KeyTracking(0.4, 0.5),
+                VelocityMap.USUAL,
+                Common.NONE);
+        float[] y = play(r, key, 2, 48_000);
+        double[] out = new double[20];
+        for (int n = 1; n <= out.length; n++) {
+            out[n - 1] = Partials.db(y, 48_000, n * Pitch.hz(key), 60_000, 24_000);
+        }
+        return out;
+    }
+
+    /** Between too little force and too much the string slips once in a period (J. C. Schelleng, 1973). */
+    @ParameterizedTest
+    @CsvSource({"57, 0.06", "57, 0.1", "69, 0.1", "69, 0.15"})
+    void aBowHoldsTheStringForMostOfEachPeriod(int key, double point) {
+        for (double force : new double[] {0.3, 0.5, 0.7}) {
+            for (double speed : new double[] {0.15, 0.25, 0.35}) {
+                double[] db = harmonics(force, speed, point, key);
+                for (int n = 2; n <= db.length; n++) {
+                    assertThat(db[n - 1] - db[0])
+                            .as("force " + force + ", speed " + speed + ", harmonic " + n)
+                            .isLessThan(0);
+                }
+            }
+        }
+    }
+
+    @Test
+    void howAStringSlipsIsNoMatterOfTheLastDigit() {
+        double[] before = harmonics(0.5, 0.25, 0.1, 57);
+        double[] after = harmonics(0.502, 0.251, 0.1, 57);
+        for (int n = 1; n <= 10; n++) {
+            assertThat(after[n - 1]).as("harmonic " + n).isCloseTo(before[n - 1], within(1.5));
         }
     }
 
