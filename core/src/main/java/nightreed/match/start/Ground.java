@@ -344,15 +344,16 @@ final class Ground {
                 last = Math.max(last, k);
             }
         }
-        if (last < 2) {
-            return null;
-        }
-        Double[] db = new Double[last];
-        Double[] rad = new Double[last];
-        for (int k = 1; k <= last; k++) {
-            db[k - 1] = level[k];
-            rad[k - 1] =
-                    Math.PI * k * (k - 1.0) / last - Math.PI / 2; // phases that keep the peak low (Schroeder, 1970)
+        return last < 2 ? null : cycle(java.util.Arrays.copyOfRange(level, 1, last + 1));
+    }
+
+    /** A cycle of harmonics with such levels [dB], the strongest at 0, with phases that keep its peak low (Schroeder, 1970). */
+    static SingleCycle cycle(double[] level) {
+        Double[] db = new Double[level.length];
+        Double[] rad = new Double[level.length];
+        for (int k = 1; k <= db.length; k++) {
+            db[k - 1] = level[k - 1];
+            rad[k - 1] = Math.PI * k * (k - 1.0) / level.length - Math.PI / 2;
         }
         return new SingleCycle(List.of(db), List.of(rad));
     }

@@ -28,6 +28,15 @@ final class SubtractiveStart {
         SubtractiveRecipe first = of(g);
         List<SubtractiveRecipe> out = new ArrayList<>(List.of(first));
         Envelope amplitude = first.amplitude();
+        if (!g.isHeld()) {
+            FilteredWaveFit.of(g, amplitude)
+                    .forEach(f -> out.add(recipe(
+                            g,
+                            f.wave(),
+                            f.cycle() == null ? g.cycle() : Ground.cycle(f.cycle()),
+                            f.filter(),
+                            f.amplitude())));
+        }
         if (first.cycle() != null && first.oscillators().get(0).wave() != Wave.MEASURED) {
             out.add(recipe(g, Wave.MEASURED, 0.5, filter(g, null, Wave.MEASURED), amplitude));
         }
@@ -94,12 +103,18 @@ final class SubtractiveStart {
     }
 
     private static SubtractiveRecipe recipe(Ground g, Wave wave, double width, Filter filter, Envelope amplitude) {
+        Oscillator o = new Oscillator(wave, Feet.FEET_8, 1, 0, 0, width, 0, false, 0, 0, 0);
+        return recipe(g, o, g.cycle(), filter, amplitude);
+    }
+
+    private static SubtractiveRecipe recipe(
+            Ground g, Oscillator wave, SingleCycle cycle, Filter filter, Envelope amplitude) {
         return new SubtractiveRecipe(
                 g.key(),
                 g.cents(),
                 -12,
-                List.of(new Oscillator(wave, Feet.FEET_8, 1, 0, 0, width, 0, false, 0, 0, 0)),
-                g.cycle(),
+                List.of(wave),
+                cycle,
                 null,
                 breath(g),
                 filter,

@@ -49,6 +49,36 @@ public final class MovingFilter {
         return f.cutoffHz() * Math.pow(2, octaves);
     }
 
+    /**
+     * What it makes of a sine's level while its cutoff stays [dB], down to -200.
+     *
+     * @param kind any but {@link Filter.Kind#NOTCH}
+     */
+    public static double levelDb(
+            Filter.Kind kind, Filter.Slope slope, double q, double cutoffHz, double hz, double fs) {
+        double x = Math.tan(Math.PI * Math.min(hz, 0.49 * fs) / fs)
+                / Math.tan(Math.PI * Math.max(5, Math.min(cutoffHz, 0.49 * fs)) / fs);
+        double y = x * x;
+        if (slope == Filter.Slope.DB_6) {
+            double power = switch (kind) {
+                case HIGH -> y / (1 + y);
+                case BAND -> 4 * y / ((1 + y) * (1 + y));
+                default -> 1 / (1 + y);
+            };
+            return 10 * Math.log10(power + 1e-20);
+        }
+        double top = switch (kind) {
+            case HIGH -> y * y;
+            case BAND -> y / (q * q);
+            default -> 1;
+        };
+        double power = top / ((1 - y) * (1 - y) + y / (q * q));
+        if (slope == Filter.Slope.DB_24) {
+            power *= kind == Filter.Kind.BAND ? power : top / ((1 - y) * (1 - y) + 2 * y);
+        }
+        return 10 * Math.log10(power + 1e-20);
+    }
+
     /** Sets what the next {@code n} samples glide towards. */
     public void step(Filter f, double cutoffHz, int n) {
         kind = f.kind();
@@ -93,7 +123,7 @@ public final class MovingFilter {
     }
 
     /** tanh by a ratio of polynomials, never more than 0.024 off, flat beyond ±3. */
-    static double bent(double x) {
+    public static double bent(double x) {
         double c = Math.max(-3, Math.min(3, x));
         double q = c * c;
         return c * (27 + q) / (27 + 9 * q);

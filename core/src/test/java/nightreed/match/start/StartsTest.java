@@ -197,6 +197,47 @@ class StartsTest {
         }
     }
 
+    @ParameterizedTest
+    @CsvSource({"SAW, 0.5, DB_24, 500, 1.1, 2.4", "PULSE, 0.3, DB_12, 900, 0.8, 1.5", "SAW, 0.5, DB_12, 1800, 1.6, -1.4"
+    })
+    void aFilterThatMovesOverAWaveIsReadOffItsHarmonics(
+            Wave wave, double width, Filter.Slope slope, double hz, double q, double octaves) throws Exception {
+        Envelope move = new Envelope(0, 0.001, 0, 0, 2.5, 0.9, 0, 0.3);
+        Filter f = new Filter(Filter.Kind.LOW, slope, hz, q, 0, octaves, 0, 0, move);
+        SubtractiveRecipe r = new SubtractiveRecipe(
+                50,
+                0,
+                -12,
+                List.of(new Oscillator(wave, Oscillator.Feet.FEET_8, 1, 0, 0, width, 0, false, 0, 0, 0)),
+                null,
+                null,
+                null,
+                f,
+                new Envelope(0, 0.001, 0, 0, 3, 1, 0, 0.3),
+                null,
+                VelocityMap.USUAL,
+                Common.NONE);
+        Ground g = new Ground(recorded(r, 3));
+        FilteredWaveFit got = FilteredWaveFit.of(g, g.amplitude("amp")).stream()
+                .filter(o -> o.wave().wave() == wave)
+                .findFirst()
+                .orElseThrow();
+        assertThat(got.filter().slope()).isEqualTo(slope);
+        assertThat(got.filter().q() / q).isCloseTo(1, within(0.1));
+        for (double t : new double[] {0.05, 0.3, 1, 2}) {
+            double have = got.filter().cutoffHz()
+                    * Math.pow(
+                            2,
+                            got.filter().envelopeOctaves()
+                                    * got.filter().envelope().at(t, 1));
+            double want = hz * Math.pow(2, octaves * move.at(t, 1));
+            assertThat(have / want).as("cutoff after " + t + " s").isCloseTo(1, within(0.08));
+        }
+        // a bar's partials are those of no wave through a filter
+        Ground other = new Ground(bar);
+        assertThat(FilteredWaveFit.of(other, other.amplitude("amp"))).isEmpty();
+    }
+
     @Test
     void aHeldNoteGivesWaveVibratoAndRise() throws Exception {
         SubtractiveRecipe r = held(Lfo.late(5.5, 0.4, 0.3), 25, null, 0);
