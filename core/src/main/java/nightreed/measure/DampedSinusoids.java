@@ -11,7 +11,10 @@ final class DampedSinusoids {
     private static final int ROUNDS = 9;
     private static final int FIRST_ROUNDS = 3;
     /** Partials that are kept at the most; a struck or plucked note has fewer that anyone hears. */
-    static final int MOST = 160;
+    static final int MOST = 120;
+
+    /** Of them in a round: the weaker of a loud pair is seen after it, and comes before what is hardly heard. */
+    private static final int MOST_A_ROUND = 48;
 
     /** Shorter than this [s to fall by 60 dB] a partial is a click to the ear, and to the fit part of the noise. */
     private static final double SHORTEST_T60 = 0.015;
@@ -78,7 +81,9 @@ final class DampedSinusoids {
             progress.report((double) round / rounds, "looking for partials, " + terms.size() + " so far");
             List<DampedSinusoid> fresh = new ArrayList<>();
             for (PartialSearch.Candidate c :
-                    search.candidates(refinement.residual(terms, search.samples()), MOST - terms.size())) {
+                    search.candidates(
+                            refinement.residual(terms, search.samples()),
+                            Math.min(MOST_A_ROUND, MOST - terms.size()))) {
                 if (addsSomething(c, terms, length, fs)) {
                     fresh.add(c.term());
                 }
