@@ -80,10 +80,8 @@ final class DampedSinusoids {
         for (int round = 0; round < rounds; round++) {
             progress.report((double) round / rounds, "looking for partials, " + terms.size() + " so far");
             List<DampedSinusoid> fresh = new ArrayList<>();
-            for (PartialSearch.Candidate c :
-                    search.candidates(
-                            refinement.residual(terms, search.samples()),
-                            Math.min(MOST_A_ROUND, MOST - terms.size()))) {
+            for (PartialSearch.Candidate c : search.candidates(
+                    refinement.residual(terms, search.samples()), Math.min(MOST_A_ROUND, MOST - terms.size()))) {
                 if (addsSomething(c, terms, length, fs)) {
                     fresh.add(c.term());
                 }

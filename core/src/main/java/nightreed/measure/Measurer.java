@@ -196,7 +196,13 @@ public final class Measurer {
             partials.add(p.withRatio(p.frequencyHz() / base));
         }
         partials.sort(Comparator.comparingDouble(Partial::frequencyHz));
-        Residue residue = Residue.of(x, fs, onset.sample(), struck.start(), struck.terms(), struck.fm(), floor);
+        double strongest = found.stream()
+                .filter(Partial::reliable)
+                .mapToDouble(Partial::amplitude)
+                .max()
+                .orElse(0);
+        Residue residue =
+                Residue.of(x, fs, onset.sample(), struck.start(), struck.terms(), struck.fm(), floor, strongest);
         List<String> remarks = new ArrayList<>();
         if (chord != null) {
             remarks.add(chord.words());
@@ -207,11 +213,6 @@ public final class Measurer {
         }
         remarks.addAll(Remarks.of(clip, x, onset, floor, false, onsets));
         remarks.addAll(Faults.of(x, fs, starts, partials, string == null, echo));
-        double strongest = found.stream()
-                .filter(Partial::reliable)
-                .mapToDouble(Partial::amplitude)
-                .max()
-                .orElse(0);
         Tail tail = Tail.between(x, fs, onset.sample(), struck, floor, strongest);
         if (tail != null) {
             remarks.add(tail.words(false));
@@ -272,7 +273,7 @@ public final class Measurer {
         String note = Pitch.name(Pitch.nearestKey(f0));
         List<SeriesFit> ranked = SeriesFit.rank(partials);
         double lufs = Loudness.integrated(clip);
-        Residue residue = Residue.of(x, fs, onset.sample(), onset.sample(), List.of(), null, floor);
+        Residue residue = Residue.of(x, fs, onset.sample(), onset.sample(), List.of(), null, floor, 0);
         int release = (int) Math.round(held.releaseSeconds() * fs);
         Tail tail = Tail.released(x, fs, release, floor, strongest * strongest / 2);
         List<String> remarks = new ArrayList<>(Remarks.of(clip, x, onset, floor, true, onsets));

@@ -29,16 +29,27 @@ final class Residue {
         this.floor = floor;
     }
 
-    /** @param fm law that stands for the terms, or null */
+    /**
+     * @param fm        law that stands for the terms, or null
+     * @param strongest amplitude of the strongest reliable partial at the onset, which levels are told against; 0 if there is
+     *     none: then that of the strongest term
+     */
     static Residue of(
-            double[] x, double fs, int onset, int start, List<DampedSinusoid> terms, FmLaw fm, NoiseFloor floor) {
+            double[] x,
+            double fs,
+            int onset,
+            int start,
+            List<DampedSinusoid> terms,
+            FmLaw fm,
+            NoiseFloor floor,
+            double strongest) {
         int length = (int) Math.min(x.length - onset, 0.35 * fs);
         double[] partials = new double[length];
         int back = start - onset;
-        double strongest = 0;
+        double loudest = 0;
         if (fm != null) {
             fm.addTo(partials, 0, fs, 1);
-            strongest = fm.strongest();
+            loudest = fm.strongest();
         }
         for (DampedSinusoid t : fm != null ? List.<DampedSinusoid>of() : terms) {
             double grow = Math.exp(t.alpha() * back);
@@ -47,7 +58,7 @@ final class Residue {
             double im = grow * (t.cRe() * Math.sin(turn) + t.cIm() * Math.cos(turn));
             new DampedSinusoid(t.omega(), t.alpha(), re, im, 0, 0).addTo(partials, 0, 1);
             if (t.alpha() < Math.log(1000) / (PartialAccount.SHORTEST_RINGING * fs)) {
-                strongest = Math.max(strongest, Math.hypot(re, im));
+                loudest = Math.max(loudest, Math.hypot(re, im));
             }
         }
         double least = Double.POSITIVE_INFINITY;
@@ -72,7 +83,7 @@ final class Residue {
         for (int i = 0; i < length; i++) {
             best[i] = x[onset + i] - fade((i - bestShift) / fs, bestRise) * partials[i];
         }
-        return new Residue(best, fs, strongest, floor);
+        return new Residue(best, fs, strongest > 0 ? strongest : loudest, floor);
     }
 
     private static double fade(double seconds, double rise) {
