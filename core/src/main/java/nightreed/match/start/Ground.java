@@ -89,7 +89,9 @@ final class Ground {
         say("tune", found, tuned);
     }
 
+    /** What is said last of a value counts. */
     void say(String id, boolean measured, String why) {
+        origins.removeIf(o -> o.parameterId().equals(id));
         origins.add(new Origin(id, measured, why));
     }
 

@@ -28,6 +28,9 @@ record LoopFit(double f0Hz, double stiffness, LoopLoss loss, SecondString second
     /** Partials that are looked at, the most audible ones. */
     private static final int MOST = 32;
 
+    /** Number of the highest: of low strings there are hundreds, and each of the loop's costs as much as another. */
+    private static final int HIGHEST = 80;
+
     /** Stiffnesses that stand for all. */
     private static final int STIFFNESSES = 44;
 
@@ -89,8 +92,7 @@ record LoopFit(double f0Hz, double stiffness, LoopLoss loss, SecondString second
                 .min(Comparator.comparingDouble(f -> cost(lines, f, LAST)))
                 .orElseThrow();
         if (second != null) {
-            // strings well apart die alike with a bridge that takes some and with a loop that loses more: rather the
-            // loop
+            // strings well apart die alike with a bridge that takes some and with a loop that loses more
             LoopFit coupled = polished(lines, best, true);
             best = cost(lines, coupled, LAST) < COUPLED * cost(lines, best, LAST) ? coupled : best;
         }
@@ -118,7 +120,8 @@ record LoopFit(double f0Hz, double stiffness, LoopLoss loss, SecondString second
         double highest = 0;
         double weights = 0;
         List<Partial> partials = new ArrayList<>(g.measurement().reliablePartials());
-        partials.removeIf(p -> p.t60Seconds() == null || p.frequencyHz() > 0.4 * fs);
+        double most = Math.min(0.4 * fs, HIGHEST * g.f0());
+        partials.removeIf(p -> p.t60Seconds() == null || p.frequencyHz() > most);
         partials.sort(Comparator.comparingDouble(p -> -p.levelDb()));
         for (Partial p : partials.subList(0, Math.min(MOST, partials.size()))) {
             double under = Math.max(0, top - 20 * Math.log10(p.amplitude() + 1e-12));

@@ -56,7 +56,8 @@ final class StringStart {
         LoopFit loop = held ? null : LoopFit.of(g, loss, second, inverted);
         double cents = g.cents();
         if (loop != null) {
-            g.say("loop", true, String.format(Locale.ROOT, "%d partials are where this loop has them", loop.matched()));
+            String why = String.format(Locale.ROOT, "%d partials are where this loop has them", loop.matched());
+            List.of("tune", "stiffness", "loss").forEach(id -> g.say(id, true, why));
             cents = Ground.limited(Pitch.cents(Pitch.hz(g.key()), loop.f0Hz()), -100, 100);
             loss = loop.loss();
             b = loop.stiffness();
@@ -89,7 +90,7 @@ final class StringStart {
                     Locale.ROOT,
                     "calls the partials up as loud as they are, within %.1f dB",
                     strikes.get(0).rmsDb());
-            List.of("exciter", "noise", "pluck").forEach(id -> g.say(id, true, why));
+            List.of("exciter.contact", "noise", "pluck").forEach(id -> g.say(id, true, why));
             out.add(out.remove(0));
         }
         return out;

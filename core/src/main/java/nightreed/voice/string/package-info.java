@@ -4,7 +4,8 @@
  * <h2>Where to start</h2>
  * {@link nightreed.voice.string.LoopDesign} is the arithmetic: which delay and which filters give the pitch and the decays
  * asked for; {@link nightreed.voice.string.StringLoop} is the loop that runs with them, {@link
- * nightreed.voice.string.StringSound} one note; {@link nightreed.voice.string.LoopTable} tells the arithmetic to people.
+ * nightreed.voice.string.StringSound} one note; {@link nightreed.voice.string.LoopTable} tells the arithmetic to people. {@link
+ * nightreed.voice.string.StringModes} and {@link nightreed.voice.string.StringStrike} foretell its partials without a render.
  *
  * <h2>What it follows</h2>
  * K. Karplus, A. Strong, "Digital synthesis of plucked-string and drum timbres", and D. A. Jaffe, J. O. Smith, "Extensions
@@ -13,7 +14,8 @@
  * fit; T. Laakso et al., "Splitting the unit delay", IEEE Signal Processing Magazine 13(1), 1996: Thiran's all-pass; J.
  * Rauhala, V. Välimäki, "Tunable dispersion filter design for piano synthesis", IEEE Signal Processing Letters 13(5), 2006:
  * stiffness by equal all-passes in a row; G. Weinreich, JASA 62(6), 1977: two strings at one bridge; M. E. McIntyre, R. T.
- * Schumacher, J. Woodhouse, JASA 74(5), 1983, and J. O. Smith, ICMC 1986: the bow.
+ * Schumacher, J. Woodhouse, JASA 74(5), 1983, and J. O. Smith, ICMC 1986: the bow; R. Pitteroff, J. Woodhouse, Acustica 84,
+ * 1998: hair that yields.
  *
  * <h2>Where it departs, and conventions</h2>
  * Decays are asked for as T60 over frequency and the filters solved for them, since T60 is what is measured. The pitch asked

@@ -7,6 +7,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.scene.text.TextAlignment;
 
 /** Small pieces that stages are put together from. */
 final class Parts {
@@ -48,6 +49,8 @@ final class Parts {
         n.setWrapText(false);
         n.setMinWidth(Region.USE_PREF_SIZE);
         Label v = figures(value);
+        v.setWrapText(true);
+        v.setTextAlignment(TextAlignment.RIGHT);
         HBox row = new HBox(8, n, gap(), v);
         row.setAlignment(Pos.BASELINE_LEFT);
         return row;

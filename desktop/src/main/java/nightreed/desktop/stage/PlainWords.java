@@ -279,11 +279,15 @@ final class PlainWords {
             NoteValue v = NoteValue.nearest(seconds, bpm);
             if (Math.abs(v.offShare()) < 0.06) {
                 out.add(new String[] {
-                    name,
-                    String.format(Locale.ROOT, "%s at %s bpm (%+.1f %%)", v.name(), tempo(bpm), 100 * v.offShare())
+                    name, String.format(Locale.ROOT, "%s at %s bpm%s", v.name(), tempo(bpm), off(v.offShare()))
                 });
             }
         }
+    }
+
+    /** Short, as it stands beside its name; what is nearer than that is no difference. */
+    private static String off(double share) {
+        return Math.abs(share) < 0.005 ? "" : String.format(Locale.ROOT, ", %+.0f %%", 100 * share);
     }
 
     private static String tempo(double bpm) {
