@@ -198,7 +198,8 @@ record StrikeFit(Drive drive, Exciter exciter, double pluck, Double db, double r
             return residuals(lines, lines.strike.levels(drive, f.exciter, white[0]), lines.strike.comb(f.pluck), near);
         });
         StrikeFit found = with(u);
-        return new StrikeFit(drive, found.exciter, found.pluck, null, found.left(lines, near));
+        // from near all strays look alike
+        return new StrikeFit(drive, found.exciter, found.pluck, null, found.left(lines, NEAR_DB[0]));
     }
 
     private double left(Lines lines, double near) {
