@@ -44,6 +44,7 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
     private static final int CUTOFFS = 36;
     private static final double LOWEST_HZ = 40;
     private static final double HIGHEST_HZ = 18_000;
+
     /** What may be left over of a sound that is made so, and of one that it is worth to look closer at [dB]. */
     private static final double SURE_DB = 1;
 
@@ -296,8 +297,8 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
         mean /= all;
         double sum = 0;
         for (int k = 0; k < db.length; k++) {
-            double r = (db[k] - model[k] - mean) / NEAR_DB[0];
-            sum += weight[k] * r * r / (1 + r * r / 9);
+            double r = NearestWalk.bent((db[k] - model[k] - mean) / NEAR_DB[0]);
+            sum += weight[k] * r * r;
         }
         return sum;
     }
@@ -464,7 +465,7 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
         for (int f = 0; f < model.length; f++) {
             for (int k = 0; k < n; k++) {
                 double r = (levels.db[f][k] - model[f][k] - mean) / near;
-                out[f * n + k] = Math.sqrt(levels.weight[f][k]) * r / Math.sqrt(1 + r * r / 9);
+                out[f * n + k] = Math.sqrt(levels.weight[f][k]) * NearestWalk.bent(r);
             }
         }
         return out;

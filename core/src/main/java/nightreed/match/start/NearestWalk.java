@@ -17,7 +17,15 @@ final class NearestWalk {
     private static final int ROUNDS = 25;
     private static final double STEP = 1e-4;
 
+    /** What is further off than so many times what matters is a stray, and counts hardly more for being further. */
+    private static final double STRAY = 3;
+
     private NearestWalk() {}
+
+    /** A residual over what matters, at the most {@link #STRAY} (after S. Geman, D. McClure, 1987). */
+    static double bent(double r) {
+        return r / Math.sqrt(1 + r * r / (STRAY * STRAY));
+    }
 
     /**
      * The best place that was met, also where the walk has not come to its end.

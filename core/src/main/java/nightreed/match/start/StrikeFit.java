@@ -150,7 +150,7 @@ record StrikeFit(Drive drive, Exciter exciter, double pluck, Double db, double r
         double[] out = new double[bare.length];
         for (int k = 0; k < bare.length; k++) {
             double r = (lines.db[k] - bare[k] - comb[k] - mean) / near;
-            out[k] = Math.sqrt(lines.weight[k]) * r / Math.sqrt(1 + r * r / 9);
+            out[k] = Math.sqrt(lines.weight[k]) * NearestWalk.bent(r);
         }
         return out;
     }

@@ -143,11 +143,16 @@ public final class StringSound implements Sound<StringRecipe> {
         }
         double period = fs / tunedHz;
         combDelay = r.pluckPoint() <= 0 ? 0 : Math.max(1, Math.min(r.pluckPoint() * period, comb.length - 6.0));
-        blockPole = Math.exp(-2 * Math.PI * 0.2 * tunedHz / fs);
+        blockPole = blockPole(tunedHz, fs);
         filtered = r.common().before() != null;
         if (kind == Drive.FRICTION) {
             bowed.take(design, r.pluckPoint());
         }
+    }
+
+    /** Of what keeps 0 Hz out of a loop. */
+    static double blockPole(double tunedHz, double fs) {
+        return Math.exp(-2 * Math.PI * 0.2 * tunedHz / fs);
     }
 
     private double otherHz(StringRecipe r) {

@@ -80,7 +80,7 @@ public final class StringStrike {
      * @param white with the T60 of the exciter's noise
      */
     public double[] levels(Drive drive, Exciter e, White white) {
-        double pole = Math.exp(-2 * Math.PI * 0.2 * tunedHz / fs); // keeps 0 Hz out of the loop
+        double pole = StringSound.blockPole(tunedHz, fs);
         ContactPulse contact = new ContactPulse(fs);
         double a = contact.pole(e.contactMs());
         double push = drive == Drive.PULSE ? (1 - a) * (1 - a) / contact.peak(e.contactMs()) : 0;
