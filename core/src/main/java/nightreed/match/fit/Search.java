@@ -8,10 +8,12 @@ import static nightreed.match.fit.Scouts.walked;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.stream.Stream;
 import nightreed.match.Side;
 import nightreed.match.fit.Polish.Point;
 import nightreed.match.start.Starts;
 import nightreed.measure.Progress;
+import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
@@ -52,6 +54,11 @@ final class Search {
     /** Starting values that a search walks from where it listens to the whole note from the first. */
     private static final int TRIED = 3;
 
+    /** A start as near as this is not looked around from [JND]. */
+    private static final double NEAR_JND = 2.5;
+
+    private static final int APPROACH_ROUNDS = 3;
+
     /** Of the time for a fit, what its last listening is given [s], [share]. */
     private static final double MOST_FOR_LAST = 0.9;
 
@@ -71,11 +78,11 @@ final class Search {
     /** @param starts the likeliest first, all of one method */
     Search(Side recording, Plan plan, List<Recipe> starts, Progress progress) {
         this.recording = recording;
-        this.starts = starts;
         this.plan = plan;
+        this.starts = starts.get(0) instanceof FmRecipe && !plan.onward() ? withNoise(starts) : starts;
         QuickEar ear = new QuickEar(recording, HEARD_SECONDS);
         note = beside(ear);
-        double render = starts.stream().mapToDouble(note::cost).max().orElse(1);
+        double render = this.starts.stream().mapToDouble(note::cost).max().orElse(1);
         double enough = Math.min(MOST_RENDERS * render, isOpen() ? AMOUNT : AMOUNT_NEAR);
         AtomicReference<Budget> shared = new AtomicReference<>();
         budget = new Budget(
@@ -93,6 +100,18 @@ final class Search {
             moment = whole;
             momentEar = ear;
         }
+    }
+
+    /** Each again with the noise that its tones leave; what is locked stays. */
+    private List<Recipe> withNoise(List<Recipe> all) {
+        boolean locked = plan.locked().stream().anyMatch(id -> id.startsWith("noise."));
+        if (locked || isHeld() || !plan.isLevelFree()) {
+            return all;
+        }
+        List<Recipe> fitted = all.parallelStream()
+                .map(r -> StrikeNoiseFit.of(asLoud(r), recording))
+                .toList();
+        return Stream.of(fitted, all).flatMap(List::stream).distinct().toList();
     }
 
     private Polish listening(QuickEar ear, Progress progress) {
@@ -122,10 +141,11 @@ final class Search {
     /** The first start, what was found, and what was met on the way to it. */
     List<Recipe> found() {
         List<Recipe> met = new ArrayList<>();
-        boolean scouts = isOpen() && !plan.onward();
-        Point best = scouts ? whole.at(asLoud(scouted())) : nearest();
+        boolean near = isOpen() && !plan.onward() && isNear();
+        boolean scouts = isOpen() && !plan.onward() && !near;
+        Point best = near ? whole.at(asLoud(approached())) : scouts ? whole.at(asLoud(scouted())) : nearest();
         for (List<String> stage : plan.stages(best.recipe())) {
-            if (isOpen() && !scouts && !budget.spent()) {
+            if (isOpen() && !scouts && !near && !budget.spent()) {
                 Point leapt = whole.at(new Leaps(brief, plan.main(best.recipe()))
                         .from(brief.at(best.recipe()))
                         .recipe());
@@ -139,6 +159,20 @@ final class Search {
         met.add(0, best.recipe());
         met.add(0, starts.get(0));
         return met;
+    }
+
+    /** Whether the starts were computed so well that nothing further off has to be looked for. */
+    private boolean isNear() {
+        return !isHeld() && starts.get(0) instanceof FmRecipe && sorted(brief.at(starts)).get(0).total() < NEAR_JND;
+    }
+
+    /** The nearest few of the starts walked from, the nearest of those with a longer ear. */
+    private Recipe approached() {
+        List<Point> near = walked(moment, first(TRIED, sorted(moment.at(starts))), plan, APPROACH_ROUNDS);
+        first(MOST_OTHERS, near).forEach(p -> others.add(asLoud(p.recipe())));
+        List<Point> briefly =
+                first(2, near).stream().map(p -> brief.at(p.recipe())).toList();
+        return walked(brief, briefly, plan, APPROACH_ROUNDS).get(0).recipe();
     }
 
     /** Of the nearest few of the starts, each walked from a little way. */

@@ -180,6 +180,11 @@ final class FmFrames {
         return pair.spectral > MUCH * plain.spectral ? pair : plain;
     }
 
+    /** A sine at a line. */
+    Course plain(Line line, double modulatorHz) {
+        return new Comb(line.hz(), modulatorHz).course(List.of(line), 1);
+    }
+
     /** Power that a course puts into each bin [frame][bin]. */
     double[][] power(Course c) {
         Comb comb = new Comb(c.carrierHz, c.modulatorHz);
@@ -411,19 +416,23 @@ final class FmFrames {
 
         /** Carrier and modulator moved to where the partials near their lines lie, by least squares. */
         Comb fitted(List<Line> lines) {
+            return fitted(lines, 3, 0.002).fitted(lines, 5, 0.001).fitted(lines, 9, 0.0005);
+        }
+
+        private Comb fitted(List<Line> lines, int orders, double share) {
             double a = 1e-12;
             double b = 0;
             double d = 1e-12;
             double p = 0;
             double q = 0;
-            for (int k = -8; k <= 8; k++) {
+            for (int k = -orders; k <= orders; k++) {
                 double signed = carrier + k * modulator;
                 double sign = Math.signum(signed);
                 Line near = null;
                 for (Line l : lines) {
                     double off = Math.abs(l.hz() - Math.abs(signed));
                     boolean closer = near == null || off < Math.abs(near.hz() - Math.abs(signed));
-                    near = off < NEAR_HZ + 0.002 * l.hz() && closer ? l : near;
+                    near = off < NEAR_HZ + share * l.hz() && closer ? l : near;
                 }
                 if (near != null) {
                     double w = near.amplitude() / (1 + Math.abs(k));

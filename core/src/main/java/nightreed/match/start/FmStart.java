@@ -21,6 +21,9 @@ final class FmStart {
     /** Amplitude under the strongest at which a partial needs no pair of its own. */
     private static final double LEAST = 0.01;
 
+    /** Ways to put pairs together that are told. */
+    private static final int TOLD = 6;
+
     private FmStart() {}
 
     static FmRecipe of(Ground g) {
@@ -33,6 +36,11 @@ final class FmStart {
         if (g.measurement().fm() != null) {
             g.say("pair.1", true, "measured law of a frequency modulation");
             out.add(recipe(g, List.of(pair(g, g.measurement().fm()))));
+        }
+        if (most > 1) {
+            for (FmFit.Found f : new FmFit(g).found(TOLD)) {
+                out.add(recipe(g, f.sound().pairs()));
+            }
         }
         if (out.size() < most) {
             Frames frames = Frames.of(g.side());

@@ -1,21 +1,32 @@
 package nightreed.match.start;
 
-import java.util.Arrays;
 import java.util.function.UnaryOperator;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
-import org.hipparchus.linear.RealMatrix;
-import org.hipparchus.linear.RealVector;
-import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
-import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
-import org.hipparchus.optim.nonlinear.vector.leastsquares.MultivariateJacobianFunction;
-import org.hipparchus.util.Pair;
+import org.hipparchus.linear.CholeskyDecomposition;
 
-/** A walk along slopes to where residuals are least (K. Levenberg, 1944; D. Marquardt, 1963), with differences for slopes. */
-final class NearestWalk {
+/**
+ * A walk along slopes to where residuals are least (K. Levenberg, 1944; D. Marquardt, 1963), with differences for slopes. No
+ * step takes an unknown further than 1 on its ruler: the radius that the usual ones begin with jumps out of the hollow which
+ * a start was chosen for, and they end there.
+ */
+public final class NearestWalk {
     private static final int ROUNDS = 25;
+    private static final double ENOUGH = 1e-4;
     private static final double STEP = 1e-4;
+    private static final double FAR = 1;
+
+    private static final double DAMPING = 0.01;
+    private static final double LEAST_DAMPING = 1e-7;
+    private static final double LESS = 5;
+    private static final double MORE = 4;
+    private static final int TRIES = 8;
+
+    /** What keeps unknowns that make no difference where they are, as shares of the steepest square. */
+    private static final double FLAT = 1e-3;
+
+    private static final double LEAST = 1e-6;
 
     /** What is further off than so many times what matters is a stray, and counts hardly more for being further. */
     private static final double STRAY = 3;
@@ -27,53 +38,109 @@ final class NearestWalk {
         return r / Math.sqrt(1 + r * r / (STRAY * STRAY));
     }
 
+    /** With as many rounds as are worth it. */
+    static double[] from(double[] start, UnaryOperator<double[]> residuals) {
+        return from(start, ROUNDS, ENOUGH, residuals);
+    }
+
     /**
      * The best place that was met, also where the walk has not come to its end.
      *
      * @param start     unknowns, each on a ruler on which 1 is far
+     * @param rounds    at the most
+     * @param enough    share of the cost that a round has to gain for another one
      * @param residuals of unknowns; as many as ever
      */
-    static double[] from(double[] start, UnaryOperator<double[]> residuals) {
-        double[][] best = {start};
-        double[] least = {Double.POSITIVE_INFINITY};
-        MultivariateJacobianFunction model = at -> {
-            double[] u = at.toArray();
-            double[] value = residuals.apply(u);
-            double cost = Arrays.stream(value).map(v -> v * v).sum();
-            if (cost < least[0]) {
-                least[0] = cost;
-                best[0] = u;
+    public static double[] from(double[] start, int rounds, double enough, UnaryOperator<double[]> residuals) {
+        double[] at = start.clone();
+        double[] value = residuals.apply(at);
+        double cost = dot(value, value);
+        double damping = DAMPING;
+        boolean worth = true;
+        for (int round = 0; round < rounds && worth; round++) {
+            Normal normal = Normal.of(value, slopes(at, value, residuals));
+            double before = cost;
+            boolean nearer = false;
+            for (int tries = 0; tries < TRIES && !nearer; tries++) {
+                double[] next = stepped(at, normal.step(damping));
+                double[] there = residuals.apply(next);
+                double c = dot(there, there);
+                nearer = c < cost;
+                if (nearer) {
+                    at = next;
+                    value = there;
+                    cost = c;
+                }
+                damping = nearer ? Math.max(LEAST_DAMPING, damping / LESS) : damping * MORE;
             }
-            return new Pair<RealVector, RealMatrix>(
-                    new ArrayRealVector(value, false), new Array2DRowRealMatrix(slopes(u, value, residuals), false));
-        };
-        try {
-            new LevenbergMarquardtOptimizer()
-                    .withCostRelativeTolerance(1e-4)
-                    .withParameterRelativeTolerance(1e-7)
-                    .optimize(new LeastSquaresBuilder()
-                            .start(start)
-                            .model(model)
-                            .target(new double[residuals.apply(start).length])
-                            .maxEvaluations(ROUNDS)
-                            .maxIterations(ROUNDS)
-                            .build());
-        } catch (MathRuntimeException e) {
-            // a valley that is too flat, or too long
+            worth = nearer && before - cost > enough * before;
         }
-        return best[0];
+        return at;
     }
 
-    private static double[][] slopes(double[] u, double[] value, UnaryOperator<double[]> residuals) {
-        double[][] out = new double[value.length][u.length];
-        for (int k = 0; k < u.length; k++) {
-            double[] moved = u.clone();
+    /** Of every residual by each unknown [unknown][residual]. */
+    private static double[][] slopes(double[] at, double[] value, UnaryOperator<double[]> residuals) {
+        double[][] out = new double[at.length][];
+        for (int k = 0; k < at.length; k++) {
+            double[] moved = at.clone();
             moved[k] += STEP;
             double[] other = residuals.apply(moved);
-            for (int i = 0; i < value.length; i++) {
-                out[i][k] = (other[i] - value[i]) / STEP;
+            out[k] = new double[other.length];
+            for (int i = 0; i < other.length; i++) {
+                out[k][i] = (other[i] - value[i]) / STEP;
             }
         }
         return out;
+    }
+
+    private static double[] stepped(double[] at, double[] step) {
+        double[] out = at.clone();
+        for (int k = 0; k < out.length; k++) {
+            out[k] += Math.max(-FAR, Math.min(FAR, step[k]));
+        }
+        return out;
+    }
+
+    /** Products of the slopes with each other, and of each with what there is to lose. */
+    private record Normal(double[][] matrix, double[] right, double steepest) {
+        static Normal of(double[] value, double[][] slopes) {
+            int n = slopes.length;
+            double[][] matrix = new double[n][n];
+            double[] right = new double[n];
+            double steepest = 0;
+            for (int k = 0; k < n; k++) {
+                for (int l = 0; l <= k; l++) {
+                    matrix[k][l] = dot(slopes[k], slopes[l]);
+                    matrix[l][k] = matrix[k][l];
+                }
+                right[k] = -dot(slopes[k], value);
+                steepest = Math.max(steepest, matrix[k][k]);
+            }
+            return new Normal(matrix, right, steepest);
+        }
+
+        double[] step(double damping) {
+            double[][] damped = new double[right.length][];
+            for (int k = 0; k < damped.length; k++) {
+                damped[k] = matrix[k].clone();
+                damped[k][k] += damping * (matrix[k][k] + FLAT * steepest) + LEAST * steepest;
+            }
+            try {
+                return new CholeskyDecomposition(new Array2DRowRealMatrix(damped, false), LEAST, 0)
+                        .getSolver()
+                        .solve(new ArrayRealVector(right, false))
+                        .toArray();
+            } catch (MathRuntimeException degenerate) {
+                return new double[right.length];
+            }
+        }
+    }
+
+    private static double dot(double[] a, double[] b) {
+        double sum = 0;
+        for (int i = 0; i < a.length; i++) {
+            sum += a[i] * b[i];
+        }
+        return sum;
     }
 }

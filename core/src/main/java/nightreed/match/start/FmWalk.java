@@ -1,0 +1,578 @@
+package nightreed.match.start;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import nightreed.recipe.FmPair;
+import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Exciter;
+import nightreed.voice.fm.ModulatedCycle;
+
+/**
+ * All values of modulated pairs walked together to where their lines are most like the frames of a recording. The lines are
+ * told by formula ({@link ModulatedCycle}), folded ones with their phases, so that a walk costs less than a few renders, and what
+ * renders hide in hollows beside each other lies open here (after J. Beauchamp, A. Horner, "Wavetable and FM matching
+ * synthesis of musical instrument tones", 1992, who match frames one by one).
+ */
+final class FmWalk {
+    /** Bins that are looked at one by one; power of others counts by bands. */
+    private static final int MOST_BINS = Integer.getInteger("mb", 300);
+
+    private static final double HIGHEST_HZ = 14_000;
+    private static final double LOWEST_HZ = 12;
+
+    /** Power under the strongest that is as good as none. */
+    private static final double FLOOR = 1e-6;
+
+    /** Reach of a line [bins]. */
+    private static final double REACH = 2;
+
+    /** Times besides the middle of a frame that stand for its window, in its lengths, and what each weighs. */
+    private static final double ASIDE = 0.313;
+
+    private static final double ASIDE_WEIGHT = 1.0 / 6;
+
+    /** Later frames change so little that their middle stands for them [s]. */
+    private static final double LATE = 0.3;
+
+    private static final int PHASES = 8;
+    private static final int PER_PAIR = 15;
+    private static final int PER_NOISE = 4;
+
+    /** What a plainer pair may leave over more. */
+    private static final double PLAIN = 1.02;
+
+    /** The first unknowns of a pair: frequencies and phases. */
+    private static final int PLACES = 4;
+
+    /** Points that stand for a window where noise falls. */
+    private static final int POINTS = 32;
+
+    /** What a doubled root of an index costs: of likenesses the one with the plainer spectrum is meant. */
+    private static final double PLAINER = Double.parseDouble(System.getProperty("pl", "0.01"));
+
+    /**
+     * Pairs, and the noise of the strike beside them.
+     *
+     * @param noise null for none
+     */
+    record Heard(List<FmPair> pairs, Exciter noise) {
+        Heard {
+            pairs = List.copyOf(pairs);
+        }
+
+        Heard with(int pair, FmPair other) {
+            List<FmPair> all = new ArrayList<>(pairs);
+            all.set(pair, other);
+            return new Heard(all, noise);
+        }
+
+        Heard and(FmPair another) {
+            List<FmPair> all = new ArrayList<>(pairs);
+            all.add(another);
+            return new Heard(all, noise);
+        }
+    }
+
+    private final Frames frames;
+    private final double f0;
+    private final double gain;
+    private final double most;
+    private final int[] place; // of a bin among those looked at; of others -1 - band
+    private final int bins;
+    private final int bands;
+    private final double[][] seen; // roots [frame][bin, then band]
+    private final double[] weight;
+
+    FmWalk(Frames frames, double f0) {
+        this.frames = frames;
+        this.f0 = f0;
+        double strongest = 1e-20;
+        double[] top = new double[frames.bins()];
+        double loudest = 1e-20;
+        for (int f = 0; f < frames.count(); f++) {
+            double sum = 0;
+            for (int b = 0; b < top.length; b++) {
+                top[b] = Math.max(top[b], frames.power(f)[b]);
+                sum += frames.power(f)[b];
+            }
+            loudest = Math.max(loudest, sum);
+        }
+        for (double p : top) {
+            strongest = Math.max(strongest, p);
+        }
+        most = strongest;
+        gain = Math.sqrt(loudest / 1.5); // a sine of 1 leaves 1.5 in all bins
+        place = new int[top.length];
+        bins = chosen(top);
+        bands = -Arrays.stream(place).min().orElse(-1);
+        weight = new double[frames.count()];
+        seen = new double[frames.count()][];
+        for (int f = 0; f < seen.length; f++) {
+            weight[f] = Math.sqrt(frames.weight(f) / frames.count());
+            double[] power = new double[bins + bands];
+            for (int b = 0; b < place.length; b++) {
+                power[slot(b)] += frames.power(f)[b];
+            }
+            seen[f] = roots(power);
+        }
+    }
+
+    private int slot(int bin) {
+        return place[bin] >= 0 ? place[bin] : bins - 1 - place[bin];
+    }
+
+    /** The strongest bins and their neighbours. */
+    private int chosen(double[] top) {
+        double[] sorted = top.clone();
+        Arrays.sort(sorted);
+        double least = Math.max(1e-5 * most, sorted[Math.max(0, sorted.length - MOST_BINS)]);
+        int last = (int) Math.min(top.length - 1, HIGHEST_HZ / frames.binHz());
+        boolean[] near = new boolean[top.length];
+        for (int b = 1; b <= last; b++) {
+            for (int k = Math.max(1, b - 1); top[b] >= least && k <= Math.min(last, b + 1); k++) {
+                near[k] = true;
+            }
+        }
+        int n = 0;
+        for (int b = 0; b < top.length; b++) {
+            place[b] = near[b] ? n++ : -1 - (int) (2 * Math.log(1 + b) / Math.log(2));
+        }
+        return n;
+    }
+
+    private double[] roots(double[] power) {
+        double[] out = new double[power.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = Math.sqrt(Math.sqrt(power[i] / most + FLOOR));
+        }
+        return out;
+    }
+
+    /** Amplitude of a pair whose level is 0 dB. */
+    double gain() {
+        return gain;
+    }
+
+    /** How unlike the frames a sound is: 0 for the same, 1 as silence. */
+    double misfit(Heard sound) {
+        return sum(new Residuals(sound).of(unknowns(sound))) / silence();
+    }
+
+    private double silence() {
+        return sum(new Residuals(new Heard(List.of(), null)).of(new double[0]));
+    }
+
+    private static double sum(double[] r) {
+        double sum = 0;
+        for (double v : r) {
+            sum += v * v;
+        }
+        return sum;
+    }
+
+    /** Walked from there, with so many rounds at the most. */
+    Heard nearest(Heard from, int rounds) {
+        Residuals residuals = new Residuals(from);
+        double[] start = unknowns(from);
+        double[] moved = NearestWalk.from(new double[start.length], rounds, 0.003, by -> residuals.of(sum(start, by)));
+        return heard(sum(start, moved), from);
+    }
+
+    private static double[] sum(double[] a, double[] b) {
+        double[] out = a.clone();
+        for (int i = 0; i < out.length; i++) {
+            out[i] += b[i];
+        }
+        return out;
+    }
+
+    /** Without modulation, or with one that stays, where that leaves hardly anything over. */
+    Heard plain(Heard sound) {
+        Heard now = sound;
+        for (int i = 0; i < sound.pairs.size(); i++) {
+            for (FmPair plainer : List.of(steady(now.pairs.get(i)), bare(now.pairs.get(i)))) {
+                Heard other = now.with(i, plainer);
+                now = misfit(other) < PLAIN * misfit(now) ? other : now;
+            }
+        }
+        return now;
+    }
+
+    /** With the index that it has while it is loud: one that sweeps while hardly anything is heard says nothing. */
+    private FmPair steady(FmPair p) {
+        double[] t = frames.seconds();
+        double sum = 0;
+        double weights = 1e-12;
+        for (double at : t) {
+            double w = p.amplitude().at(at, 1);
+            sum += w * w * p.bend().at(at, 1);
+            weights += w * w;
+        }
+        return FmPair.of(
+                        p.levelDb(),
+                        p.carrierRatio(),
+                        p.modulatorRatio(),
+                        p.index() * sum / weights,
+                        p.amplitude(),
+                        Envelope.held(0, p.bend().releaseSeconds()))
+                .withPhases(p.carrierPhaseRad(), p.modulatorPhaseRad());
+    }
+
+    private static FmPair bare(FmPair p) {
+        return FmPair.of(p.levelDb(), p.carrierRatio(), p.modulatorRatio(), 0, p.amplitude(), p.bend())
+                .withPhases(p.carrierPhaseRad(), p.modulatorPhaseRad());
+    }
+
+    /** Power that a sound puts into each bin that is looked at [frame][bin]. */
+    double[][] power(Heard sound) {
+        double[][] out = new double[frames.count()][frames.bins()];
+        double[][] all = new Residuals(sound).power(unknowns(sound));
+        for (int f = 0; f < out.length; f++) {
+            for (int b = 0; b < place.length; b++) {
+                out[f][b] = place[b] < 0 ? 0 : all[f][place[b]];
+            }
+        }
+        return out;
+    }
+
+    /**
+     * With the phases of one pair turned to the best of a net, and its modulator put off by as little as makes folded lines
+     * beat where frequencies are not known so well.
+     *
+     * @param detunedHz that are tried; at least one
+     */
+    Heard turned(Heard sound, int pair, double... detunedHz) {
+        Residuals residuals = new Residuals(sound);
+        FmPair p = sound.pairs.get(pair);
+        Heard best = sound;
+        double least = Double.POSITIVE_INFINITY;
+        for (double hz : detunedHz) {
+            FmPair detuned = detuned(p, hz / f0);
+            for (int c = 0; c < PHASES; c++) {
+                for (int m = 0; m < PHASES; m++) {
+                    Heard turned = sound.with(
+                            pair, detuned.withPhases(2 * Math.PI * c / PHASES, 2 * Math.PI * m / PHASES));
+                    double cost = sum(residuals.of(unknowns(turned)));
+                    if (cost < least) {
+                        least = cost;
+                        best = turned;
+                    }
+                }
+            }
+        }
+        return best;
+    }
+
+    private static FmPair detuned(FmPair p, double by) {
+        return new FmPair(
+                p.kind(),
+                p.levelDb(),
+                p.carrierRatio(),
+                Ground.limited(p.modulatorRatio() + by, 0.05, 60),
+                p.index(),
+                p.tracking(),
+                p.carrierPhaseRad(),
+                p.modulatorPhaseRad(),
+                p.free(),
+                p.feedback(),
+                p.width(),
+                p.pan(),
+                p.amplitude(),
+                p.bend());
+    }
+
+    // ---- unknowns, each on a ruler on which 1 is far ----
+
+    private static double[] unknowns(Heard sound) {
+        int n = sound.pairs.size();
+        double[] u = new double[PER_PAIR * n + (sound.noise == null ? 0 : PER_NOISE)];
+        for (int i = 0; i < n; i++) {
+            FmPair p = sound.pairs.get(i);
+            double[] of = {
+                Math.log(p.carrierRatio()) / 1e-4,
+                Math.log(p.modulatorRatio()) / 1e-4,
+                p.carrierPhaseRad(),
+                p.modulatorPhaseRad(),
+                p.levelDb() / 9,
+                Math.sqrt(p.index()),
+                p.feedback() / 0.2,
+                rise(p.amplitude()),
+                fall(p.amplitude()),
+                p.amplitude().fallCurve(),
+                Math.sqrt(p.amplitude().sustain()),
+                rise(p.bend()),
+                fall(p.bend()),
+                p.bend().fallCurve(),
+                Math.sqrt(p.bend().sustain())
+            };
+            System.arraycopy(of, 0, u, PER_PAIR * i, PER_PAIR);
+        }
+        if (sound.noise != null) {
+            double[] of = unknowns(sound.noise);
+            System.arraycopy(of, 0, u, PER_PAIR * n, PER_NOISE);
+        }
+        return u;
+    }
+
+    private static double rise(Envelope e) {
+        return Math.log(0.005 + e.attackSeconds());
+    }
+
+    private static double fall(Envelope e) {
+        return Math.log(0.005 + e.decaySeconds());
+    }
+
+    private static FmPair pair(double[] u, int at, FmPair like) {
+        return new FmPair(
+                like.kind(),
+                Ground.limited(9 * u[at + 4], -80, 6),
+                Ground.limited(Math.exp(1e-4 * u[at]), 0.05, 60),
+                Ground.limited(Math.exp(1e-4 * u[at + 1]), 0.05, 60),
+                Ground.limited(u[at + 5] * u[at + 5], 0, 50),
+                like.tracking(),
+                Math.IEEEremainder(u[at + 2], 2 * Math.PI),
+                Math.IEEEremainder(u[at + 3], 2 * Math.PI),
+                like.free(),
+                Ground.limited(0.2 * u[at + 6], 0, 1.5),
+                like.width(),
+                like.pan(),
+                envelope(u, at + 7, like.amplitude()),
+                envelope(u, at + 11, like.bend()));
+    }
+
+    private static Envelope envelope(double[] u, int at, Envelope like) {
+        return new Envelope(
+                0,
+                Ground.limited(Math.exp(u[at]) - 0.005, 0, 10),
+                like.attackCurve(),
+                0,
+                Ground.limited(Math.exp(u[at + 1]) - 0.005, 0, 100),
+                Ground.limited(u[at + 2], -1, 1),
+                Ground.limited(u[at + 3] * u[at + 3], 0, 1),
+                like.releaseSeconds());
+    }
+
+    private static Heard heard(double[] u, Heard like) {
+        List<FmPair> out = new ArrayList<>();
+        for (int i = 0; i < like.pairs.size(); i++) {
+            out.add(pair(u, PER_PAIR * i, like.pairs.get(i)));
+        }
+        return new Heard(out, like.noise == null ? null : noise(u, PER_PAIR * out.size()));
+    }
+
+    private static double[] unknowns(Exciter noise) {
+        return new double[] {
+            noise.noiseDb() / 9,
+            Math.log(noise.noiseT60Ms()),
+            Math.log(noise.noiseLowHz()),
+            Math.log(noise.noiseHighHz() / noise.noiseLowHz())
+        };
+    }
+
+    private static Exciter noise(double[] u, int at) {
+        double low = Ground.limited(Math.exp(u[at + 2]), 20, 9000);
+        return new Exciter(
+                1,
+                Ground.limited(9 * u[at], -80, 24),
+                Ground.limited(Math.exp(u[at + 1]), 1, 2000),
+                low,
+                Ground.limited(low * Math.exp(u[at + 3]), Math.max(60, low), 20_000));
+    }
+
+    /** Remembers what each pair gave last, as a slope moves one of them only. Not for several threads. */
+    private final class Residuals {
+        private final Heard like;
+        private final double[][] last;
+        private final double[][][] lines; // [pair, then noise][frame][re and im of bins, power of bands]
+        private final double[][] lastShape;
+        private final double[][][] shapes; // amplitudes of the sidebands [pair][frame]
+
+        Residuals(Heard like) {
+            this.like = like;
+            int parts = like.pairs.size() + (like.noise == null ? 0 : 1);
+            last = new double[parts][];
+            lines = new double[parts][][];
+            lastShape = new double[parts][];
+            shapes = new double[parts][][];
+        }
+
+        double[] of(double[] u) {
+            double[][] power = power(u);
+            double[] out = new double[seen.length * (bins + bands) + like.pairs.size()];
+            int at = 0;
+            for (int f = 0; f < seen.length; f++) {
+                double[] r = roots(power[f]);
+                for (int b = 0; b < r.length; b++) {
+                    double more = r[b] - seen[f][b];
+                    out[at++] = weight[f] * (b < bins ? more : Math.max(0, more)); // there is other noise in a band
+                }
+            }
+            for (int i = 0; i < like.pairs.size(); i++) {
+                out[at++] = PLAINER * u[PER_PAIR * i + 5];
+            }
+            return out;
+        }
+
+        /** What frequencies and phases do not change is kept. */
+        private double[][] spectrum(int i, double[] own) {
+            FmPair p = pair(own, 0, like.pairs.get(i));
+            double[] shape = Arrays.copyOfRange(own, PLACES, own.length);
+            if (!Arrays.equals(shape, lastShape[i])) {
+                lastShape[i] = shape;
+                shapes[i] = shapes(p);
+            }
+            double[] t = frames.seconds();
+            double[][] out = new double[t.length][2 * bins + bands];
+            for (int f = 0; f < t.length; f++) {
+                add(out[f], shapes[i][f], p, t[f]);
+            }
+            return out;
+        }
+
+        double[][] power(double[] u) {
+            int pairs = like.pairs.size();
+            for (int i = 0; i < last.length; i++) {
+                double[] own = Arrays.copyOfRange(u, PER_PAIR * i, i < pairs ? PER_PAIR * (i + 1) : u.length);
+                if (!Arrays.equals(own, last[i])) {
+                    last[i] = own;
+                    lines[i] = i < pairs ? spectrum(i, own) : expected(noise(own, 0));
+                }
+            }
+            double[][] power = new double[seen.length][bins + bands];
+            for (int f = 0; f < seen.length; f++) {
+                for (int b = 0; b < bins; b++) {
+                    double re = 0;
+                    double im = 0;
+                    for (int i = 0; i < pairs; i++) {
+                        re += lines[i][f][2 * b];
+                        im += lines[i][f][2 * b + 1];
+                    }
+                    power[f][b] = re * re + im * im;
+                }
+                for (int b = 0; b < bands; b++) {
+                    for (int i = 0; i < pairs; i++) {
+                        power[f][bins + b] += lines[i][f][2 * bins + b];
+                    }
+                }
+                for (int b = 0; like.noise != null && b < bins + bands; b++) {
+                    power[f][b] += lines[pairs][f][b];
+                }
+            }
+            return power;
+        }
+    }
+
+    /** Power to be expected of noise that falls, through two cuts of 12 dB per octave [frame][bin, then band]. */
+    private double[][] expected(Exciter noise) {
+        double[] shape = new double[place.length];
+        double mean = 0;
+        for (int b = 1; b < shape.length; b++) {
+            double under = square(square(b * frames.binHz() / noise.noiseLowHz()));
+            double over = square(square(b * frames.binHz() / noise.noiseHighHz()));
+            shape[b] = under / (1 + under) / (1 + over);
+            mean += shape[b] / shape.length;
+        }
+        double start = 0.5 * gain * gain * Math.pow(10, noise.noiseDb() / 10);
+        double rate = 2 * Math.log(1000) / (noise.noiseT60Ms() / 1000);
+        double[] t = frames.seconds();
+        double[][] out = new double[t.length][bins + bands];
+        double window = 1 / frames.binHz();
+        for (int f = 0; f < t.length; f++) {
+            double sum = 0;
+            for (int i = 0; i < POINTS; i++) {
+                double x = (i + 0.5) / POINTS;
+                double w = 0.5 - 0.5 * Math.cos(2 * Math.PI * x);
+                sum += w * w * Math.exp(-rate * Math.max(0, t[f] + (x - 0.5) * window)) / POINTS;
+            }
+            double power = 16 * start * sum / (2 * (shape.length - 1)) / mean;
+            for (int b = 1; power > 1e-9 * most && b < shape.length; b++) {
+                out[f][slot(b)] += power * shape[b];
+            }
+        }
+        return out;
+    }
+
+    private static double square(double v) {
+        return v * v;
+    }
+
+    /** Amplitudes of the sidebands in each frame. */
+    private double[][] shapes(FmPair p) {
+        ModulatedCycle cycle = new ModulatedCycle(p.feedback());
+        double[] t = frames.seconds();
+        double[][] out = new double[t.length][];
+        double window = 1 / frames.binHz();
+        for (int f = 0; f < t.length; f++) {
+            out[f] = amplitudes(cycle, p, t[f]);
+            if (t[f] < LATE) {
+                double[] before = amplitudes(cycle, p, t[f] - ASIDE * window);
+                double[] after = amplitudes(cycle, p, t[f] + ASIDE * window);
+                out[f] = mixed(out[f], before, after);
+            }
+        }
+        return out;
+    }
+
+    private static double[] mixed(double[] mid, double[] before, double[] after) {
+        int n = Math.max(mid.length, Math.max(before.length, after.length));
+        double[] out = new double[n];
+        add(out, mid, 1 - 2 * ASIDE_WEIGHT);
+        add(out, before, ASIDE_WEIGHT);
+        add(out, after, ASIDE_WEIGHT);
+        return out;
+    }
+
+    /** A shorter transform has the same lines, fewer of them. */
+    private static void add(double[] to, double[] x, double times) {
+        int half = x.length / 2;
+        for (int i = 0; i < half; i++) {
+            to[i] += times * x[i];
+            to[to.length - 1 - i] += times * x[x.length - 1 - i];
+        }
+    }
+
+    private double[] amplitudes(ModulatedCycle cycle, FmPair p, double t) {
+        double a = gain * Math.pow(10, p.levelDb() / 20) * p.amplitude().at(t, 1);
+        double[] out = cycle.lines(p.index() * p.bend().at(t, 1));
+        for (int i = 0; i < out.length; i++) {
+            out[i] *= a;
+        }
+        return out;
+    }
+
+    private void add(double[] out, double[] amplitudes, FmPair p, double t) {
+        int n = amplitudes.length / 2;
+        double least = 1e-3 * Math.sqrt(most);
+        for (int k = -n / 2; k < n / 2; k++) {
+            double re = amplitudes[2 * Math.floorMod(k, n)];
+            double im = amplitudes[2 * Math.floorMod(k, n) + 1];
+            double signed = f0 * (p.carrierRatio() + k * p.modulatorRatio());
+            if (re * re + im * im < least * least || Math.abs(signed) < LOWEST_HZ) {
+                continue;
+            }
+            double turn = p.carrierPhaseRad() + k * p.modulatorPhaseRad() + 2 * Math.PI * signed * t;
+            double c = Math.cos(turn);
+            double s = Math.sin(turn);
+            double x = re * c - im * s;
+            double y = re * s + im * c;
+            double at = Math.abs(signed) / frames.binHz();
+            if (signed < 0) { // of a sine: folds over with a change of sign
+                x = -x;
+            }
+            for (int b = (int) Math.ceil(at - REACH); b <= at + REACH; b++) {
+                if (b < 1 || b >= place.length) {
+                    continue;
+                }
+                double lobe = Frames.lobe(b - at);
+                if (place[b] >= 0) {
+                    double root = Math.sqrt(lobe);
+                    out[2 * place[b]] += root * x;
+                    out[2 * place[b] + 1] += root * y;
+                } else {
+                    out[2 * bins - 1 - place[b]] += lobe * (x * x + y * y);
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,55 @@
+package nightreed.voice.fm;
+
+import org.jtransforms.fft.DoubleFFT_1D;
+
+/**
+ * Which lines a modulator that feeds itself back gives a carrier: the amplitudes c_k of e^(j I y(θ)) = Σ c_k e^(jkθ), where
+ * y(θ) = sin(θ + f y(θ)). Without feedback c_k is J_k(I) (Chowning 1973); with it the modulator is a bent sine
+ * (N. Tomisawa, 1979), of which no table tells, so one cycle is computed and transformed.
+ */
+public final class ModulatedCycle {
+    private static final int SHORT = 64;
+    private static final int LONG = 256;
+    private static final int ROUNDS = 12;
+
+    private final double[] few = new double[SHORT];
+    private final double[] many = new double[LONG];
+    private final DoubleFFT_1D shortTransform = new DoubleFFT_1D(SHORT);
+    private final DoubleFFT_1D longTransform = new DoubleFFT_1D(LONG);
+
+    /** @param feedback f, 0 to 2 [rad] */
+    public ModulatedCycle(double feedback) {
+        fill(few, feedback);
+        fill(many, feedback);
+    }
+
+    private static void fill(double[] cycle, double feedback) {
+        for (int i = 0; i < cycle.length; i++) {
+            double theta = 2 * Math.PI * i / cycle.length;
+            double y = Math.sin(theta);
+            for (int k = 0; feedback > 0 && k < ROUNDS; k++) { // halfway, as the voice takes the mean of two samples
+                y = 0.5 * (y + Math.sin(theta + feedback * y));
+            }
+            cycle[i] = y;
+        }
+    }
+
+    /**
+     * @param index I, 0 or more [rad]
+     * @return real and imaginary parts of c_0 to c_(N/2-1) and then of c_(-N/2) to c_(-1), as a transform orders them: N is
+     *     enough for all that matter, up to indexes of about 100
+     */
+    public double[] lines(double index) {
+        boolean isShort = 2 * (Sidebands.orders(index) + 8) < SHORT;
+        double[] cycle = isShort ? few : many;
+        int n = cycle.length;
+        double[] out = new double[2 * n];
+        for (int i = 0; i < n; i++) {
+            double turn = index * cycle[i];
+            out[2 * i] = Math.cos(turn) / n;
+            out[2 * i + 1] = Math.sin(turn) / n;
+        }
+        (isShort ? shortTransform : longTransform).complexForward(out);
+        return out;
+    }
+}
