@@ -61,7 +61,7 @@ class MachineTest {
     void whateverAMachineIsGivenItCanPlayWhatItMakesOfIt(String method) throws Exception {
         Machine small = MachineJson.parse(SMALL, "small");
         for (Side side : List.of(bar, horn)) {
-            for (Recipe r : Starts.several(method, side)) {
+            for (Recipe r : Starts.several(method, side, true)) {
                 Recipe limited = small.limited(r);
                 assertThat(small.missing(limited)).isEmpty();
                 assertThat(small.limited(limited)).isEqualTo(limited);
@@ -88,7 +88,7 @@ class MachineTest {
         assertThat(pulse.filter().slope()).isEqualTo(Filter.Slope.DB_6);
         assertThat(pulse.common().first()).isNull();
         assertThat(pulse.common().routes()).isEmpty();
-        for (Recipe r : Starts.several("formant", horn)) {
+        for (Recipe r : Starts.several("formant", horn, true)) {
             FormantRecipe bank = (FormantRecipe) small.limited(r);
             assertThat(bank.bands())
                     .hasSizeLessThanOrEqualTo(6)

@@ -24,6 +24,9 @@ public final class Fits {
     /** Recipes that are measured at the most: that of a long, rich note takes seconds. */
     private static final int MOST_JUDGED = 4;
 
+    /** A fit that may take less begins with what is computed at once [s]. */
+    private static final double BRIEF_SECONDS = 5;
+
     private Fits() {}
 
     /**
@@ -92,7 +95,7 @@ public final class Fits {
         if (plan.onward() && plan.recipe().method().equals(method)) {
             return List.of(plan.machine().limited(plan.recipe()));
         }
-        return Starts.several(method, recording).stream()
+        return Starts.several(method, recording, plan.seconds() < BRIEF_SECONDS).stream()
                 .map(plan::kept)
                 .map(plan.machine()::limited)
                 .toList();

@@ -124,7 +124,7 @@ public final class Layers {
         Polish polish = new Polish(note, budget, progress, machine);
         List<Recipe> starts = new ArrayList<>();
         try {
-            for (Recipe r : Starts.several(method, recording)) {
+            for (Recipe r : Starts.several(method, recording, true)) {
                 Recipe asLoud = Starts.levelled(r, recording);
                 starts.add(asLoud.with("level", asLoud.levelDb() - 15));
             }

@@ -31,6 +31,9 @@ final class Search {
     /** The same of methods that begin so near that more gains little. */
     private static final double AMOUNT_NEAR = 1650;
 
+    /** The same of a method whose starts have taken seconds to compute. */
+    private static final double AMOUNT_COMPUTED = 2000;
+
     /** Renders of the whole note that are enough for any of them; of short ones the amount would be more. */
     private static final double MOST_RENDERS = 1400;
 
@@ -83,7 +86,7 @@ final class Search {
         QuickEar ear = new QuickEar(recording, HEARD_SECONDS);
         note = beside(ear);
         double render = this.starts.stream().mapToDouble(note::cost).max().orElse(1);
-        double enough = Math.min(MOST_RENDERS * render, isOpen() ? AMOUNT : AMOUNT_NEAR);
+        double enough = Math.min(MOST_RENDERS * render, amount());
         AtomicReference<Budget> shared = new AtomicReference<>();
         budget = new Budget(
                 Math.max(LEAST_RENDERS * render, plan.effort() * enough),
@@ -100,6 +103,10 @@ final class Search {
             moment = whole;
             momentEar = ear;
         }
+    }
+
+    private double amount() {
+        return !isOpen() ? AMOUNT_NEAR : starts.get(0) instanceof FmRecipe ? AMOUNT_COMPUTED : AMOUNT;
     }
 
     /** Each again with the noise that its tones leave; what is locked stays. */
@@ -163,7 +170,9 @@ final class Search {
 
     /** Whether the starts were computed so well that nothing further off has to be looked for. */
     private boolean isNear() {
-        return !isHeld() && starts.get(0) instanceof FmRecipe && sorted(brief.at(starts)).get(0).total() < NEAR_JND;
+        return !isHeld()
+                && starts.get(0) instanceof FmRecipe
+                && sorted(brief.at(starts)).get(0).total() < NEAR_JND;
     }
 
     /** The nearest few of the starts walked from, the nearest of those with a longer ear. */

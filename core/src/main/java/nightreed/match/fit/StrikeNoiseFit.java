@@ -37,12 +37,14 @@ final class StrikeNoiseFit {
         fs = recording.measurement().sampleRateHz();
         Looks looks = new Looks(fs);
         double[] x = recording.clip().mixed();
-        int onset = Math.max(0, Math.min(x.length - 1, (int) Math.round(recording.measurement().onsetSeconds() * fs)));
+        int onset = Math.max(0, Math.min(x.length - 1, (int)
+                Math.round(recording.measurement().onsetSeconds() * fs)));
         seen = bands(looks, Arrays.copyOfRange(x, onset, x.length));
         double end = SPANS[SPANS.length - 1];
         tones = bands(
                 looks,
-                Renderer.asFitted(silent, 0, recording.keySeconds(), end, (int) fs).mixed());
+                Renderer.asFitted(silent, 0, recording.keySeconds(), end, (int) fs)
+                        .mixed());
         double loudest = 1e-20;
         for (double[] span : seen) {
             loudest = Math.max(loudest, Arrays.stream(span).max().orElse(0));

@@ -7,7 +7,6 @@ import java.util.stream.Stream;
 import nightreed.match.start.FmFrames.Course;
 import nightreed.match.start.FmWalk.Heard;
 import nightreed.match.start.Ground.Line;
-import nightreed.music.Pitch;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.part.Envelope;
@@ -18,12 +17,31 @@ import nightreed.recipe.part.Exciter;
  * ({@link FmWalk}): a pair that is chosen alone makes up for those that are not there yet, so several ways are followed.
  */
 final class FmFit {
+    /** Courses that a first pair is looked for among, and one beside others. */
     private static final int FIRST = 10;
+
     private static final int NEXT = 3;
+
+    /** Ways that are walked from, and that are followed. */
     private static final int WALKED = 6;
+
     private static final int KEPT = 3;
     private static final int BRIEF_ROUNDS = 6;
     private static final int ROUNDS = 25;
+
+    /** An index with which only the first sidebands are heard. */
+    private static final double LITTLE_INDEX = 0.6;
+
+    private static final int MOST_LEFT = 6;
+
+    /** Without any a walk would see no slope. */
+    private static final double LEAST_INDEX = 0.02;
+
+    /** Decay of an index that hardly falls [s]. */
+    private static final double SLOW_SECONDS = 20;
+
+    /** Power of a partial that has to be left for another pair. */
+    private static final double LEFT = 0.1;
 
     /** Ways to the pairs count as the same if they leave so nearly the same over. */
     private static final double SAME = 1e-3;
@@ -31,6 +49,7 @@ final class FmFit {
     /** What one more pair has to leave of a misfit. */
     private static final double WORTH = 0.97;
 
+    /** How far a modulator may be off [Hz]. */
     private static final double[] DETUNED_HZ = {0, -0.2, 0.2, -0.4, 0.4, -0.7, 0.7, -1, 1, -1.4, 1.4, -2, 2};
 
     /** What a walk begins with for the noise of a strike. */
@@ -39,11 +58,13 @@ final class FmFit {
     private final Ground g;
     private final Frames frames;
     private final FmWalk walk;
+    private final FmWalk fine;
 
     FmFit(Ground g) {
         this.g = g;
         this.frames = Frames.of(g.side());
-        this.walk = new FmWalk(frames, g.f0());
+        this.walk = new FmWalk(frames, g.f0(), false);
+        this.fine = new FmWalk(frames, g.f0(), true);
     }
 
     /** Pairs and what they leave over, 0 to about 1. */
@@ -63,20 +84,53 @@ final class FmFit {
             front = front.stream().filter(f -> f.misfit < worth).toList();
             all.addAll(front);
         }
-        return all.stream()
-                .sorted(Comparator.comparingDouble(Found::misfit))
-                .limit(most)
-                .toList()
-                .parallelStream()
-                .map(f -> plain(walked(f.sound, ROUNDS)))
+        return all.stream().sorted(Comparator.comparingDouble(Found::misfit)).limit(most).toList().parallelStream()
+                .map(f -> plain(rewired(fine(walked(f.sound, ROUNDS)))))
                 .sorted(Comparator.comparingDouble(
                         f -> f.misfit / Math.pow(WORTH, f.sound.pairs().size())))
                 .toList();
     }
 
+    private Found fine(Found f) {
+        Heard there = fine.nearest(f.sound, ROUNDS);
+        return new Found(there, fine.misfit(there));
+    }
+
+    /** A modulator that bends little has one or two lines of its own, and may have been led to those of others. */
+    private Found rewired(Found f) {
+        Found best = f;
+        for (Line l : left(f.sound, fine)) {
+            for (int i = 0; i < best.sound.pairs().size(); i++) {
+                FmPair p = best.sound.pairs().get(i);
+                if (p.index() > LITTLE_INDEX) {
+                    continue;
+                }
+                double hz = p.carrierRatio() * g.f0();
+                for (double modulator : new double[] {Math.abs(hz - l.hz()), hz + l.hz()}) {
+                    Heard other = best.sound.with(i, modulated(p, modulator / g.f0()));
+                    Found tried = new Found(other, fine.misfit(other));
+                    best = tried.misfit < best.misfit ? tried : best;
+                }
+            }
+        }
+        return best.equals(f) ? f : fine(best);
+    }
+
+    private static FmPair modulated(FmPair p, double ratio) {
+        double index = Math.max(LITTLE_INDEX / 2, p.index());
+        return FmPair.of(p.levelDb(), p.carrierRatio(), Ground.limited(ratio, 0.05, 60), index, p.amplitude(), p.bend())
+                .withPhases(p.carrierPhaseRad(), p.modulatorPhaseRad());
+    }
+
+    /** Partials that a sound leaves, the strongest first. */
+    private List<Line> left(Heard sound, FmWalk by) {
+        Frames left = frames.without(by.power(sound));
+        return g.lines().stream().filter(l -> isLeft(l, left)).limit(MOST_LEFT).toList();
+    }
+
     private Found plain(Found f) {
-        Heard plainer = walk.plain(f.sound);
-        return new Found(plainer, walk.misfit(plainer));
+        Heard plainer = fine.plain(f.sound);
+        return new Found(plainer, fine.misfit(plainer));
     }
 
     private List<Found> best(List<Heard> tried) {
@@ -128,7 +182,7 @@ final class FmFit {
             was += frames.power(f)[b];
             is += left.power(f)[b];
         }
-        return is > 0.1 * was;
+        return is > LEFT * was;
     }
 
     private Stream<FmPair> pairs(FmFrames fit, List<Line> lines, int most) {
@@ -136,22 +190,7 @@ final class FmFit {
     }
 
     private FmPair pair(Course c) {
-        double[] t = frames.seconds();
-        double[] weight = new double[t.length];
-        for (int f = 0; f < t.length; f++) {
-            weight[f] = frames.weight(f) + 0.02;
-        }
-        double level = top(c.level());
-        double index = Math.max(0.02, top(c.index()));
-        EnvelopeFit amp = EnvelopeFit.ofLevel(t, shares(c.level(), level), weight, g.attack(), g.release());
-        EnvelopeFit bend = EnvelopeFit.of(t, shares(c.index(), index), weight, Math.min(0.0005, g.attack()), g.release());
-        return FmPair.of(
-                Ground.limited(20 * Math.log10(level * amp.top() / walk.gain() + 1e-9), -60, 6),
-                Ground.limited(c.carrierHz() / g.f0(), 0.05, 60),
-                Ground.limited(c.modulatorHz() / g.f0(), 0.05, 60),
-                Ground.limited(index * bend.top(), 0, 50),
-                amp.envelope(),
-                bend.envelope());
+        return FmStart.pair(g, frames, c, walk.gain());
     }
 
     /** With an index that stays: what the first frames say of its course may be of a strike's noise. */
@@ -164,22 +203,12 @@ final class FmFit {
             weights += frames.weight(f);
         }
         FmPair p = pair(c);
-        return FmPair.of(p.levelDb(), p.carrierRatio(), p.modulatorRatio(), Math.max(0.02, sum / weights), p.amplitude(), Envelope.struck(0.0005, 20, g.release()));
-    }
-
-    private static double[] shares(double[] values, double of) {
-        double[] out = new double[values.length];
-        for (int i = 0; i < out.length; i++) {
-            out[i] = values[i] / Math.max(1e-12, of);
-        }
-        return out;
-    }
-
-    private static double top(double[] values) {
-        double most = 0;
-        for (double v : values) {
-            most = Math.max(most, v);
-        }
-        return most;
+        return FmPair.of(
+                p.levelDb(),
+                p.carrierRatio(),
+                p.modulatorRatio(),
+                Math.max(LEAST_INDEX, sum / weights),
+                p.amplitude(),
+                Envelope.struck(0.0005, SLOW_SECONDS, g.release()));
     }
 }

@@ -176,7 +176,7 @@ final class FmFrames {
     Course beside(List<Line> lines, double f0, double modulatorHz) {
         Course pair =
                 pairs(lines.subList(0, Math.min(FEW, lines.size())), f0, 1).get(0);
-        Course plain = new Comb(lines.get(0).hz(), modulatorHz).course(lines, 1);
+        Course plain = plain(lines.get(0), modulatorHz);
         return pair.spectral > MUCH * plain.spectral ? pair : plain;
     }
 

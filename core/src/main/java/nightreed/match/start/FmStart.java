@@ -13,7 +13,10 @@ import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.VelocityMap;
 import nightreed.voice.fm.Sidebands;
 
-/** Pairs whose sidebands fall on the partials, each found in what those before it leave out. */
+/**
+ * Pairs whose sidebands fall on the partials: the likeliest are walked to by {@link FmFit}; plain ones, each found in what
+ * those before it leave out, are there at once.
+ */
 final class FmStart {
     /** A sideband falls on a partial within this [cents]. */
     private static final double NEAR = 15;
@@ -27,20 +30,18 @@ final class FmStart {
     private FmStart() {}
 
     static FmRecipe of(Ground g) {
-        return several(g, 1).get(0);
+        return several(g, 1, true).get(0);
     }
 
-    /** What a measured law says, and the likeliest pairs that differ. */
-    static List<FmRecipe> several(Ground g, int most) {
+    /** What a measured law says, and the likeliest pairs that differ. @param brief whether none are walked to */
+    static List<FmRecipe> several(Ground g, int most, boolean brief) {
         List<FmRecipe> out = new ArrayList<>();
         if (g.measurement().fm() != null) {
             g.say("pair.1", true, "measured law of a frequency modulation");
             out.add(recipe(g, List.of(pair(g, g.measurement().fm()))));
         }
-        if (most > 1) {
-            for (FmFit.Found f : new FmFit(g).found(TOLD)) {
-                out.add(recipe(g, f.sound().pairs()));
-            }
+        if (!brief) {
+            new FmFit(g).found(TOLD).forEach(f -> out.add(recipe(g, f.sound().pairs())));
         }
         if (out.size() < most) {
             Frames frames = Frames.of(g.side());
@@ -118,7 +119,8 @@ final class FmStart {
         }
     }
 
-    private static FmPair pair(Ground g, Frames frames, Course c, double loudest) {
+    /** The pair whose envelopes follow a course. @param loudest amplitude of level 0 dB */
+    static FmPair pair(Ground g, Frames frames, Course c, double loudest) {
         double[] t = frames.seconds();
         double[] weight = new double[t.length];
         for (int f = 0; f < t.length; f++) {

@@ -16,7 +16,7 @@ import nightreed.voice.fm.ModulatedCycle;
  */
 final class FmWalk {
     /** Bins that are looked at one by one; power of others counts by bands. */
-    private static final int MOST_BINS = Integer.getInteger("mb", 300);
+    private static final int MOST_BINS = 300;
 
     private static final double HIGHEST_HZ = 14_000;
     private static final double LOWEST_HZ = 12;
@@ -49,7 +49,7 @@ final class FmWalk {
     private static final int POINTS = 32;
 
     /** What a doubled root of an index costs: of likenesses the one with the plainer spectrum is meant. */
-    private static final double PLAINER = Double.parseDouble(System.getProperty("pl", "0.01"));
+    private static final double PLAINER = 0.01;
 
     /**
      * Pairs, and the noise of the strike beside them.
@@ -76,6 +76,7 @@ final class FmWalk {
 
     private final Frames frames;
     private final double f0;
+    private final boolean fine;
     private final double gain;
     private final double most;
     private final int[] place; // of a bin among those looked at; of others -1 - band
@@ -84,7 +85,9 @@ final class FmWalk {
     private final double[][] seen; // roots [frame][bin, then band]
     private final double[] weight;
 
-    FmWalk(Frames frames, double f0) {
+    /** @param fine whether weak lines are to count nearly as much as strong ones, as they do once those are right */
+    FmWalk(Frames frames, double f0, boolean fine) {
+        this.fine = fine;
         this.frames = frames;
         this.f0 = f0;
         double strongest = 1e-20;
@@ -144,7 +147,8 @@ final class FmWalk {
     private double[] roots(double[] power) {
         double[] out = new double[power.length];
         for (int i = 0; i < out.length; i++) {
-            out[i] = Math.sqrt(Math.sqrt(power[i] / most + FLOOR));
+            double root = Math.sqrt(Math.sqrt(power[i] / most + FLOOR));
+            out[i] = fine ? Math.sqrt(root) : root;
         }
         return out;
     }
@@ -251,8 +255,8 @@ final class FmWalk {
             FmPair detuned = detuned(p, hz / f0);
             for (int c = 0; c < PHASES; c++) {
                 for (int m = 0; m < PHASES; m++) {
-                    Heard turned = sound.with(
-                            pair, detuned.withPhases(2 * Math.PI * c / PHASES, 2 * Math.PI * m / PHASES));
+                    Heard turned =
+                            sound.with(pair, detuned.withPhases(2 * Math.PI * c / PHASES, 2 * Math.PI * m / PHASES));
                     double cost = sum(residuals.of(unknowns(turned)));
                     if (cost < least) {
                         least = cost;

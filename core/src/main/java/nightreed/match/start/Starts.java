@@ -55,11 +55,12 @@ public final class Starts {
      * Several recipes of a method to begin a search with, the likeliest first; how loud they are is left to
      * {@link #levelled}.
      *
+     * @param brief whether those that take seconds to compute are left out
      * @throws UnusableSound if the recording gives nothing to build on
      */
-    public static List<Recipe> several(String method, Side recording) throws UnusableSound {
+    public static List<Recipe> several(String method, Side recording, boolean brief) throws UnusableSound {
         return switch (method) {
-            case "fm" -> List.copyOf(FmStart.several(new Ground(recording), 10));
+            case "fm" -> List.copyOf(FmStart.several(new Ground(recording), 10, brief));
             case "ring" -> List.copyOf(RingStart.several(new Ground(recording), 10));
             case "formant" -> List.copyOf(FormantStart.several(new Ground(recording, false)));
             case "string" -> List.copyOf(StringStart.several(new Ground(recording)));

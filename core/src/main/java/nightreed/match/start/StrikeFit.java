@@ -39,7 +39,7 @@ record StrikeFit(Drive drive, Exciter exciter, double pluck, Double db, double r
     private static final double[] NEAR_DB = {6, 2, 0.5};
 
     /** Strikes that are walked from, and of them those that are told. */
-    private static final int WALKED = 12;
+    private static final int WALKED = 24;
 
     private static final int TOLD = 4;
 
