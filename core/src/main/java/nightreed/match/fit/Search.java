@@ -9,6 +9,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Stream;
+import nightreed.match.Aspect;
+import nightreed.match.Listener;
+import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.match.fit.Polish.Point;
 import nightreed.match.start.Starts;
@@ -18,6 +21,7 @@ import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.sound.UnusableSound;
 
 /**
  * From starting values to what cannot be made nearer for what a search may spend. Of methods with few values that are hardly
@@ -32,7 +36,7 @@ final class Search {
     private static final double AMOUNT_NEAR = 1650;
 
     /** The same of a method whose starts have taken seconds to compute. */
-    private static final double AMOUNT_COMPUTED = 2000;
+    private static final double AMOUNT_COMPUTED = 1500;
 
     /** Renders of the whole note that are enough for any of them; of short ones the amount would be more. */
     private static final double MOST_RENDERS = 1400;
@@ -170,9 +174,21 @@ final class Search {
 
     /** Whether the starts were computed so well that nothing further off has to be looked for. */
     private boolean isNear() {
-        return !isHeld()
-                && starts.get(0) instanceof FmRecipe
-                && sorted(brief.at(starts)).get(0).total() < NEAR_JND;
+        if (isHeld() || !(starts.get(0) instanceof FmRecipe)) {
+            return false;
+        }
+        Point nearest = sorted(brief.at(starts)).get(0);
+        return nearest.total() < NEAR_JND && isOnPitch(asLoud(nearest.recipe()));
+    }
+
+    /** Lines that are nearly right may still be heard as another note, which the quick ear does not hear. */
+    private boolean isOnPitch(Recipe recipe) {
+        try {
+            Side imitation = Matcher.rendered(Matcher.render(plan.with(recipe), recording));
+            return Listener.compare(recording, imitation).aspects().get(Aspect.PITCH) < NEAR_JND;
+        } catch (UnusableSound silent) {
+            return false;
+        }
     }
 
     /** The nearest few of the starts walked from, the nearest of those with a longer ear. */

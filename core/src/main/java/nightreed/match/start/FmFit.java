@@ -25,6 +25,9 @@ final class FmFit {
     /** Ways that are walked from, and that are followed. */
     private static final int WALKED = 6;
 
+    /** Fewer where each is detuned before. */
+    private static final int WALKED_HELD = 4;
+
     private static final int KEPT = 3;
     private static final int BRIEF_ROUNDS = 6;
     private static final int ROUNDS = 25;
@@ -50,7 +53,7 @@ final class FmFit {
     private static final double WORTH = 0.97;
 
     /** How far a modulator may be off [Hz]. */
-    private static final double[] DETUNED_HZ = {0, -0.2, 0.2, -0.4, 0.4, -0.7, 0.7, -1, 1, -1.4, 1.4, -2, 2};
+    private static final double[] DETUNED_HZ = {0, -0.3, 0.3, -0.7, 0.7, -1.2, 1.2, -2, 2};
 
     /** What a walk begins with for the noise of a strike. */
     private static final Exciter NOISE = new Exciter(1, -20, 30, 200, 3000);
@@ -139,14 +142,14 @@ final class FmFit {
                 .map(p -> walk.turned(p, p.pairs().size() - 1, 0))
                 .map(p -> new Found(p, walk.misfit(p)))
                 .sorted(Comparator.comparingDouble(Found::misfit))
-                .limit(WALKED)
+                .limit(g.isHeld() ? WALKED_HELD : WALKED)
                 .toList();
         likely.parallelStream()
                 .map(f -> walked(detuned(f.sound), BRIEF_ROUNDS))
                 .sorted(Comparator.comparingDouble(Found::misfit))
                 .forEachOrdered(f -> {
                     boolean known = out.stream().anyMatch(o -> Math.abs(o.misfit / f.misfit - 1) < SAME);
-                    if (!known && out.size() < KEPT) {
+                    if (!known && out.size() < (g.isHeld() ? KEPT - 1 : KEPT)) {
                         out.add(f);
                     }
                 });

@@ -35,7 +35,7 @@ final class FmWalk {
     /** Later frames change so little that their middle stands for them [s]. */
     private static final double LATE = 0.3;
 
-    private static final int PHASES = 8;
+    private static final int PHASES = 6;
     private static final int PER_PAIR = 15;
     private static final int PER_NOISE = 4;
 
