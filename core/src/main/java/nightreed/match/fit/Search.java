@@ -21,6 +21,7 @@ import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.StringRecipe;
 import nightreed.sound.UnusableSound;
 
 /**
@@ -86,7 +87,7 @@ final class Search {
     Search(Side recording, Plan plan, List<Recipe> starts, Progress progress) {
         this.recording = recording;
         this.plan = plan;
-        this.starts = starts.get(0) instanceof FmRecipe && !plan.onward() ? withNoise(starts) : starts;
+        this.starts = isOpen(starts.get(0)) && !(starts.get(0) instanceof StringRecipe) && !plan.onward() ? withNoise(starts) : starts;
         QuickEar ear = new QuickEar(recording, HEARD_SECONDS);
         note = beside(ear);
         double render = this.starts.stream().mapToDouble(note::cost).max().orElse(1);
@@ -140,7 +141,10 @@ final class Search {
 
     /** Whether its values are so few, and so little known, that it is worth to look far around. */
     private boolean isOpen() {
-        Recipe recipe = starts.get(0);
+        return isOpen(starts.get(0));
+    }
+
+    private static boolean isOpen(Recipe recipe) {
         return !(recipe instanceof ResonatorRecipe || recipe instanceof FormantRecipe);
     }
 
