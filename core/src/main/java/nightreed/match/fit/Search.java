@@ -87,7 +87,9 @@ final class Search {
     Search(Side recording, Plan plan, List<Recipe> starts, Progress progress) {
         this.recording = recording;
         this.plan = plan;
-        this.starts = isOpen(starts.get(0)) && !(starts.get(0) instanceof StringRecipe) && !plan.onward() ? withNoise(starts) : starts;
+        this.starts = isOpen(starts.get(0)) && !(starts.get(0) instanceof StringRecipe) && !plan.onward()
+                ? withNoise(starts)
+                : starts;
         QuickEar ear = new QuickEar(recording, HEARD_SECONDS);
         note = beside(ear);
         double render = this.starts.stream().mapToDouble(note::cost).max().orElse(1);
