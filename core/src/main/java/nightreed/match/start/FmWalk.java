@@ -6,34 +6,16 @@ import java.util.List;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
-import nightreed.voice.fm.ModulatedCycle;
 
 /**
  * All values of modulated pairs walked together to where their lines are most like the frames of a recording. The lines are
- * told by formula ({@link ModulatedCycle}), folded ones with their phases, so that a walk costs less than a few renders, and what
+ * told by formula ({@link FmLines}), folded ones with their phases, so that a walk costs less than a few renders, and what
  * renders hide in hollows beside each other lies open here (after J. Beauchamp, A. Horner, "Wavetable and FM matching
  * synthesis of musical instrument tones", 1992, who match frames one by one).
  */
 final class FmWalk {
-    /** Bins that are looked at one by one; power of others counts by bands. */
-    private static final int MOST_BINS = 300;
-
-    private static final double HIGHEST_HZ = 14_000;
-    private static final double LOWEST_HZ = 12;
-
     /** Power under the strongest that is as good as none. */
     private static final double FLOOR = 1e-6;
-
-    /** Reach of a line [bins]. */
-    private static final double REACH = 2;
-
-    /** Times besides the middle of a frame that stand for its window, in its lengths, and what each weighs. */
-    private static final double ASIDE = 0.313;
-
-    private static final double ASIDE_WEIGHT = 1.0 / 6;
-
-    /** Later frames change so little that their middle stands for them [s]. */
-    private static final double LATE = 0.3;
 
     private static final int PHASES = 6;
     private static final int PER_PAIR = 15;
@@ -44,9 +26,6 @@ final class FmWalk {
 
     /** The first unknowns of a pair: frequencies and phases. */
     private static final int PLACES = 4;
-
-    /** Points that stand for a window where noise falls. */
-    private static final int POINTS = 32;
 
     /** What a doubled root of an index costs: of likenesses the one with the plainer spectrum is meant. */
     private static final double PLAINER = 0.01;
@@ -77,77 +56,34 @@ final class FmWalk {
     private final Frames frames;
     private final double f0;
     private final boolean fine;
-    private final double gain;
-    private final double most;
-    private final int[] place; // of a bin among those looked at; of others -1 - band
-    private final int bins;
-    private final int bands;
+    private final FrameBins bins;
+    private final FmLines model;
     private final double[][] seen; // roots [frame][bin, then band]
     private final double[] weight;
 
     /** @param fine whether weak lines are to count nearly as much as strong ones, as they do once those are right */
     FmWalk(Frames frames, double f0, boolean fine) {
-        this.fine = fine;
         this.frames = frames;
         this.f0 = f0;
-        double strongest = 1e-20;
-        double[] top = new double[frames.bins()];
-        double loudest = 1e-20;
-        for (int f = 0; f < frames.count(); f++) {
-            double sum = 0;
-            for (int b = 0; b < top.length; b++) {
-                top[b] = Math.max(top[b], frames.power(f)[b]);
-                sum += frames.power(f)[b];
-            }
-            loudest = Math.max(loudest, sum);
-        }
-        for (double p : top) {
-            strongest = Math.max(strongest, p);
-        }
-        most = strongest;
-        gain = Math.sqrt(loudest / 1.5); // a sine of 1 leaves 1.5 in all bins
-        place = new int[top.length];
-        bins = chosen(top);
-        bands = -Arrays.stream(place).min().orElse(-1);
+        this.fine = fine;
+        bins = new FrameBins(frames);
+        model = new FmLines(frames, bins, f0);
         weight = new double[frames.count()];
         seen = new double[frames.count()][];
         for (int f = 0; f < seen.length; f++) {
             weight[f] = Math.sqrt(frames.weight(f) / frames.count());
-            double[] power = new double[bins + bands];
-            for (int b = 0; b < place.length; b++) {
-                power[slot(b)] += frames.power(f)[b];
+            double[] power = new double[bins.count() + bins.bands()];
+            for (int b = 0; b < bins.all(); b++) {
+                power[bins.slot(b)] += frames.power(f)[b];
             }
             seen[f] = roots(power);
         }
     }
 
-    private int slot(int bin) {
-        return place[bin] >= 0 ? place[bin] : bins - 1 - place[bin];
-    }
-
-    /** The strongest bins and their neighbours. */
-    private int chosen(double[] top) {
-        double[] sorted = top.clone();
-        Arrays.sort(sorted);
-        double least = Math.max(1e-5 * most, sorted[Math.max(0, sorted.length - MOST_BINS)]);
-        int last = (int) Math.min(top.length - 1, HIGHEST_HZ / frames.binHz());
-        boolean[] near = new boolean[top.length];
-        for (int b = 1; b <= last; b++) {
-            for (int k = Math.max(1, b - 1); top[b] >= least && k <= Math.min(last, b + 1); k++) {
-                near[k] = true;
-            }
-        }
-        int n = 0;
-        for (int b = 0; b < top.length; b++) {
-            place[b] = near[b] ? n++ : -1 - (int) (2 * Math.log(1 + b) / Math.log(2));
-        }
-        return n;
-    }
-
     private double[] roots(double[] power) {
         double[] out = new double[power.length];
         for (int i = 0; i < out.length; i++) {
-            double root = Math.sqrt(Math.sqrt(power[i] / most + FLOOR));
+            double root = Math.sqrt(Math.sqrt(power[i] / bins.most() + FLOOR));
             out[i] = fine ? Math.sqrt(root) : root;
         }
         return out;
@@ -155,7 +91,7 @@ final class FmWalk {
 
     /** Amplitude of a pair whose level is 0 dB. */
     double gain() {
-        return gain;
+        return bins.gain();
     }
 
     /** How unlike the frames a sound is: 0 for the same, 1 as silence. */
@@ -233,8 +169,8 @@ final class FmWalk {
         double[][] out = new double[frames.count()][frames.bins()];
         double[][] all = new Residuals(sound).power(unknowns(sound));
         for (int f = 0; f < out.length; f++) {
-            for (int b = 0; b < place.length; b++) {
-                out[f][b] = place[b] < 0 ? 0 : all[f][place[b]];
+            for (int b = 0; b < bins.all(); b++) {
+                out[f][b] = bins.isLookedAt(b) ? all[f][bins.slot(b)] : 0;
             }
         }
         return out;
@@ -403,13 +339,14 @@ final class FmWalk {
 
         double[] of(double[] u) {
             double[][] power = power(u);
-            double[] out = new double[seen.length * (bins + bands) + like.pairs.size()];
+            double[] out = new double[seen.length * seen[0].length + like.pairs.size()];
             int at = 0;
             for (int f = 0; f < seen.length; f++) {
                 double[] r = roots(power[f]);
                 for (int b = 0; b < r.length; b++) {
                     double more = r[b] - seen[f][b];
-                    out[at++] = weight[f] * (b < bins ? more : Math.max(0, more)); // there is other noise in a band
+                    out[at++] =
+                            weight[f] * (b < bins.count() ? more : Math.max(0, more)); // there is other noise in a band
                 }
             }
             for (int i = 0; i < like.pairs.size(); i++) {
@@ -419,19 +356,14 @@ final class FmWalk {
         }
 
         /** What frequencies and phases do not change is kept. */
-        private double[][] spectrum(int i, double[] own) {
+        private double[][] lines(int i, double[] own) {
             FmPair p = pair(own, 0, like.pairs.get(i));
             double[] shape = Arrays.copyOfRange(own, PLACES, own.length);
             if (!Arrays.equals(shape, lastShape[i])) {
                 lastShape[i] = shape;
-                shapes[i] = shapes(p);
+                shapes[i] = model.shapes(p);
             }
-            double[] t = frames.seconds();
-            double[][] out = new double[t.length][2 * bins + bands];
-            for (int f = 0; f < t.length; f++) {
-                add(out[f], shapes[i][f], p, t[f]);
-            }
-            return out;
+            return model.of(p, shapes[i]);
         }
 
         double[][] power(double[] u) {
@@ -440,12 +372,13 @@ final class FmWalk {
                 double[] own = Arrays.copyOfRange(u, PER_PAIR * i, i < pairs ? PER_PAIR * (i + 1) : u.length);
                 if (!Arrays.equals(own, last[i])) {
                     last[i] = own;
-                    lines[i] = i < pairs ? spectrum(i, own) : expected(noise(own, 0));
+                    lines[i] = i < pairs ? lines(i, own) : model.expected(noise(own, 0));
                 }
             }
-            double[][] power = new double[seen.length][bins + bands];
+            int n = bins.count();
+            double[][] power = new double[seen.length][seen[0].length];
             for (int f = 0; f < seen.length; f++) {
-                for (int b = 0; b < bins; b++) {
+                for (int b = 0; b < n; b++) {
                     double re = 0;
                     double im = 0;
                     for (int i = 0; i < pairs; i++) {
@@ -454,129 +387,16 @@ final class FmWalk {
                     }
                     power[f][b] = re * re + im * im;
                 }
-                for (int b = 0; b < bands; b++) {
+                for (int b = 0; b < bins.bands(); b++) {
                     for (int i = 0; i < pairs; i++) {
-                        power[f][bins + b] += lines[i][f][2 * bins + b];
+                        power[f][n + b] += lines[i][f][2 * n + b];
                     }
                 }
-                for (int b = 0; like.noise != null && b < bins + bands; b++) {
+                for (int b = 0; like.noise != null && b < seen[0].length; b++) {
                     power[f][b] += lines[pairs][f][b];
                 }
             }
             return power;
-        }
-    }
-
-    /** Power to be expected of noise that falls, through two cuts of 12 dB per octave [frame][bin, then band]. */
-    private double[][] expected(Exciter noise) {
-        double[] shape = new double[place.length];
-        double mean = 0;
-        for (int b = 1; b < shape.length; b++) {
-            double under = square(square(b * frames.binHz() / noise.noiseLowHz()));
-            double over = square(square(b * frames.binHz() / noise.noiseHighHz()));
-            shape[b] = under / (1 + under) / (1 + over);
-            mean += shape[b] / shape.length;
-        }
-        double start = 0.5 * gain * gain * Math.pow(10, noise.noiseDb() / 10);
-        double rate = 2 * Math.log(1000) / (noise.noiseT60Ms() / 1000);
-        double[] t = frames.seconds();
-        double[][] out = new double[t.length][bins + bands];
-        double window = 1 / frames.binHz();
-        for (int f = 0; f < t.length; f++) {
-            double sum = 0;
-            for (int i = 0; i < POINTS; i++) {
-                double x = (i + 0.5) / POINTS;
-                double w = 0.5 - 0.5 * Math.cos(2 * Math.PI * x);
-                sum += w * w * Math.exp(-rate * Math.max(0, t[f] + (x - 0.5) * window)) / POINTS;
-            }
-            double power = 16 * start * sum / (2 * (shape.length - 1)) / mean;
-            for (int b = 1; power > 1e-9 * most && b < shape.length; b++) {
-                out[f][slot(b)] += power * shape[b];
-            }
-        }
-        return out;
-    }
-
-    private static double square(double v) {
-        return v * v;
-    }
-
-    /** Amplitudes of the sidebands in each frame. */
-    private double[][] shapes(FmPair p) {
-        ModulatedCycle cycle = new ModulatedCycle(p.feedback());
-        double[] t = frames.seconds();
-        double[][] out = new double[t.length][];
-        double window = 1 / frames.binHz();
-        for (int f = 0; f < t.length; f++) {
-            out[f] = amplitudes(cycle, p, t[f]);
-            if (t[f] < LATE) {
-                double[] before = amplitudes(cycle, p, t[f] - ASIDE * window);
-                double[] after = amplitudes(cycle, p, t[f] + ASIDE * window);
-                out[f] = mixed(out[f], before, after);
-            }
-        }
-        return out;
-    }
-
-    private static double[] mixed(double[] mid, double[] before, double[] after) {
-        int n = Math.max(mid.length, Math.max(before.length, after.length));
-        double[] out = new double[n];
-        add(out, mid, 1 - 2 * ASIDE_WEIGHT);
-        add(out, before, ASIDE_WEIGHT);
-        add(out, after, ASIDE_WEIGHT);
-        return out;
-    }
-
-    /** A shorter transform has the same lines, fewer of them. */
-    private static void add(double[] to, double[] x, double times) {
-        int half = x.length / 2;
-        for (int i = 0; i < half; i++) {
-            to[i] += times * x[i];
-            to[to.length - 1 - i] += times * x[x.length - 1 - i];
-        }
-    }
-
-    private double[] amplitudes(ModulatedCycle cycle, FmPair p, double t) {
-        double a = gain * Math.pow(10, p.levelDb() / 20) * p.amplitude().at(t, 1);
-        double[] out = cycle.lines(p.index() * p.bend().at(t, 1));
-        for (int i = 0; i < out.length; i++) {
-            out[i] *= a;
-        }
-        return out;
-    }
-
-    private void add(double[] out, double[] amplitudes, FmPair p, double t) {
-        int n = amplitudes.length / 2;
-        double least = 1e-3 * Math.sqrt(most);
-        for (int k = -n / 2; k < n / 2; k++) {
-            double re = amplitudes[2 * Math.floorMod(k, n)];
-            double im = amplitudes[2 * Math.floorMod(k, n) + 1];
-            double signed = f0 * (p.carrierRatio() + k * p.modulatorRatio());
-            if (re * re + im * im < least * least || Math.abs(signed) < LOWEST_HZ) {
-                continue;
-            }
-            double turn = p.carrierPhaseRad() + k * p.modulatorPhaseRad() + 2 * Math.PI * signed * t;
-            double c = Math.cos(turn);
-            double s = Math.sin(turn);
-            double x = re * c - im * s;
-            double y = re * s + im * c;
-            double at = Math.abs(signed) / frames.binHz();
-            if (signed < 0) { // of a sine: folds over with a change of sign
-                x = -x;
-            }
-            for (int b = (int) Math.ceil(at - REACH); b <= at + REACH; b++) {
-                if (b < 1 || b >= place.length) {
-                    continue;
-                }
-                double lobe = Frames.lobe(b - at);
-                if (place[b] >= 0) {
-                    double root = Math.sqrt(lobe);
-                    out[2 * place[b]] += root * x;
-                    out[2 * place[b] + 1] += root * y;
-                } else {
-                    out[2 * bins - 1 - place[b]] += lobe * (x * x + y * y);
-                }
-            }
         }
     }
 }
