@@ -123,7 +123,7 @@ final class Search {
             return all;
         }
         List<Recipe> fitted = all.parallelStream()
-                .map(r -> StrikeNoiseFit.of(asLoud(r), recording))
+                .map(r -> plan.machine().limited(StrikeNoiseFit.of(asLoud(r), recording)))
                 .toList();
         return Stream.of(fitted, all).flatMap(List::stream).distinct().toList();
     }
@@ -158,11 +158,10 @@ final class Search {
     /** The first start, what was found, and what was met on the way to it. */
     List<Recipe> found() {
         List<Recipe> met = new ArrayList<>();
-        boolean near = isOpen() && !plan.onward() && isNear();
-        boolean scouts = isOpen() && !plan.onward() && !near;
-        Point best = near ? whole.at(asLoud(approached())) : scouts ? whole.at(asLoud(scouted())) : nearest();
+        boolean afresh = isOpen() && !plan.onward();
+        Point best = afresh ? whole.at(asLoud(isNear() ? approached() : scouted())) : nearest();
         for (List<String> stage : plan.stages(best.recipe())) {
-            if (isOpen() && !scouts && !near && !budget.spent()) {
+            if (isOpen() && !afresh && !budget.spent()) {
                 Point leapt = whole.at(new Leaps(brief, plan.main(best.recipe()))
                         .from(brief.at(best.recipe()))
                         .recipe());

@@ -115,7 +115,7 @@ final class StrikeNoiseFit {
 
     private double[] residuals(double[] u, double levelDb) {
         Exciter e = exciter(u);
-        double[] share = shares(e.noiseLowHz(), e.noiseHighHz());
+        double[] share = shares(e);
         double start = 0.5 * Math.pow(10, (levelDb + e.noiseDb()) / 10);
         double rate = 2 * Math.log(1000) / (e.noiseT60Ms() / 1000);
         double[] out = new double[seen.length * Bark.BANDS];
@@ -131,16 +131,14 @@ final class StrikeNoiseFit {
         return out;
     }
 
-    /** Of the power of the noise in each band: white, cut at 12 dB per octave on both sides. */
-    private double[] shares(double low, double high) {
+    /** Of the power of the noise in each band. */
+    private static double[] shares(Exciter e) {
         double[] out = new double[Bark.BANDS];
         double sum = 0;
         for (int b = 0; b < out.length; b++) {
             for (int k = 0; k < 3; k++) {
-                double hz = Bark.edgeHz(b) + (k + 0.5) / 3 * (Bark.edgeHz(b + 1) - Bark.edgeHz(b));
-                double under = Math.pow(hz / low, 4);
-                double over = Math.pow(hz / high, 4);
-                double p = under / (1 + under) / (1 + over) * (Bark.edgeHz(b + 1) - Bark.edgeHz(b)) / 3;
+                double width = Bark.edgeHz(b + 1) - Bark.edgeHz(b);
+                double p = e.passed(Bark.edgeHz(b) + (k + 0.5) / 3 * width) * width / 3;
                 out[b] += p;
                 sum += p;
             }

@@ -38,9 +38,7 @@ final class FmLines {
         double[] shape = new double[bins.all()];
         double mean = 0;
         for (int b = 1; b < shape.length; b++) {
-            double under = square(square(b * frames.binHz() / noise.noiseLowHz()));
-            double over = square(square(b * frames.binHz() / noise.noiseHighHz()));
-            shape[b] = under / (1 + under) / (1 + over);
+            shape[b] = noise.passed(b * frames.binHz());
             mean += shape[b] / shape.length;
         }
         double start = 0.5 * bins.gain() * bins.gain() * Math.pow(10, noise.noiseDb() / 10);
@@ -61,10 +59,6 @@ final class FmLines {
             }
         }
         return out;
-    }
-
-    private static double square(double v) {
-        return v * v;
     }
 
     /** Amplitudes of the sidebands in each frame. */

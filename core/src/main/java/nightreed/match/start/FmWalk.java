@@ -21,13 +21,16 @@ final class FmWalk {
     private static final int PER_PAIR = 15;
     private static final int PER_NOISE = 4;
 
+    /** A level that rises faster clicks, and frames do not tell it from one that does not [s]. */
+    private static final double LEAST_RISE_SECONDS = 0.0005;
+
     /** What a plainer pair may leave over more. */
     private static final double PLAIN = 1.02;
 
     /** The first unknowns of a pair: frequencies and phases. */
     private static final int PLACES = 4;
 
-    /** What a doubled root of an index costs: of likenesses the one with the plainer spectrum is meant. */
+    /** What the root of an index costs: of likenesses the one with the plainer spectrum is meant. */
     private static final double PLAINER = 0.01;
 
     /**
@@ -277,14 +280,14 @@ final class FmWalk {
                 Ground.limited(0.2 * u[at + 6], 0, 1.5),
                 like.width(),
                 like.pan(),
-                envelope(u, at + 7, like.amplitude()),
-                envelope(u, at + 11, like.bend()));
+                envelope(u, at + 7, like.amplitude(), LEAST_RISE_SECONDS),
+                envelope(u, at + 11, like.bend(), 0));
     }
 
-    private static Envelope envelope(double[] u, int at, Envelope like) {
+    private static Envelope envelope(double[] u, int at, Envelope like, double leastRise) {
         return new Envelope(
                 0,
-                Ground.limited(Math.exp(u[at]) - 0.005, 0, 10),
+                Ground.limited(Math.exp(u[at]) - 0.005, leastRise, 10),
                 like.attackCurve(),
                 0,
                 Ground.limited(Math.exp(u[at + 1]) - 0.005, 0, 100),

@@ -72,6 +72,18 @@ public record Exciter(
         return new Exciter(ms, noiseDb, noiseT60Ms, noiseLowHz, noiseHighHz);
     }
 
+    /**
+     * Part of the power of white noise at a frequency that its two cuts let through, of 12 dB per octave each (S. Butterworth,
+     * 1930), 0 to 1.
+     *
+     * @param hz above 0
+     */
+    public double passed(double hz) {
+        double low = hz * hz / (noiseLowHz * noiseLowHz);
+        double high = hz * hz / (noiseHighHz * noiseHighHz);
+        return low * low / (1 + low * low) / (1 + high * high);
+    }
+
     public boolean noisy() {
         return noiseDb > OFF_DB;
     }

@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
+import nightreed.machine.Machine;
+import nightreed.machine.MachineJson;
 import nightreed.match.Comparison;
 import nightreed.match.Listener;
 import nightreed.match.Matcher;
@@ -37,6 +39,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** What a method made, the same method finds again; and what a fit, advice and a second layer promise, they keep. */
 class FitsTest {
@@ -122,6 +125,21 @@ class FitsTest {
         assertThat(f.comparison().totalJnd())
                 .as(f.comparison().aspects().toString())
                 .isLessThan(1);
+    }
+
+    /** What is fitted to the noise of a strike must not give it to a machine that has none. */
+    @ParameterizedTest
+    @ValueSource(strings = {"fm", "ring"})
+    void nothingOfASearchIsMoreThanAMachineCanPlay(String method) throws Exception {
+        Machine quiet =
+                MachineJson.parse("{\"schema\": \"machine-1\", \"name\": \"Quiet\", \"noise\": false}", "quiet");
+        Recipe bar = RecipeTest.bar().with("noise.level", 6).with("noise.t60", 40);
+        Side side = recorded(bar, Double.POSITIVE_INFINITY, 1);
+        Plan plan = Plan.USUAL.on(quiet).trying(0.05);
+        List<Recipe> starts =
+                Starts.several(method, side, true).stream().map(quiet::limited).toList();
+        assertThat(new Search(side, plan, starts, Progress.NONE).found())
+                .allSatisfy(r -> assertThat(quiet.missing(r)).isEmpty());
     }
 
     @Test
