@@ -287,7 +287,7 @@ public final class Listener {
     private static final double SAME_JND = 4;
 
     /** A partial this far above the masking of the others is heard in full [dB]. */
-    private static final double FULLY_HEARD_DB = 20;
+    public static final double FULLY_HEARD_DB = 20;
 
     private static Partial nearest(Partial p, List<Partial> among) {
         Partial best = null;

@@ -8,6 +8,7 @@ import java.util.stream.IntStream;
 import nightreed.dsp.RealFft;
 import nightreed.match.Aspect;
 import nightreed.match.Hearing;
+import nightreed.match.Listener;
 import nightreed.match.Marks;
 import nightreed.match.PartialDifference;
 import nightreed.match.Side;
@@ -32,6 +33,9 @@ final class QuickEar {
     /** Partials that are followed. */
     private static final int MOST_PARTIALS = 28;
 
+    /** In less, weak partials drown in what the strong ones spread over the spectrum [s]. */
+    private static final double LEAST_PROBE_SECONDS = 0.04;
+
     /** Limits of the first frames [s]. */
     private static final double[] FIRST = {0, 0.006, 0.02, 0.06};
 
@@ -40,6 +44,9 @@ final class QuickEar {
 
     /** A frame or a partial so far under the loudest counts no more [dB]. */
     private static final double RANGE_DB = 45;
+
+    /** Power under the strongest band that is as good as none, also where the ear would hear it. */
+    private static final double LEAST = 1e-7;
 
     /** Levels, frequencies and decays of partials, bands, brightness, loudness, rise, strike. */
     private static final double KINDS = 8;
@@ -106,8 +113,9 @@ final class QuickEar {
         hz = heard.stream().mapToDouble(d -> d.recording().frequencyHz()).toArray();
         weight = heard.stream().mapToDouble(PartialDifference::weight).toArray();
         double spacing = spacing(m.reliablePartials());
-        probe = Math.min(RealFft.powerOfTwoFrom((int) (0.17 * fs)), RealFft.powerOfTwoFrom((int)
-                (3.2 * fs / Math.max(spacing, 20))));
+        probe = Math.min(
+                RealFft.powerOfTwoFrom((int) (0.17 * fs)),
+                RealFft.powerOfTwoFrom((int) (fs * Math.max(LEAST_PROBE_SECONDS, 3.2 / Math.max(spacing, 20)))));
         width = new double[hz.length];
         for (int i = 0; i < hz.length; i++) {
             width[i] = Math.max(2.5 * fs / probe, Math.min(0.02 * hz[i], 0.45 * spacing));
@@ -251,7 +259,7 @@ final class QuickEar {
         double[][] out = new double[from.length][Bark.BANDS];
         for (int f = 0; f < from.length; f++) {
             for (int b = 0; b < Bark.BANDS; b++) {
-                double least = Math.max(top * 1e-6, 2 * background[b]);
+                double least = Math.max(top * LEAST, 2 * background[b]);
                 double quiet = top * Math.pow(10, (Hearing.quietDb(Bark.centreHz(b)) - hearing.playbackDb()) / 10);
                 double masked = 0;
                 for (int o = 0; o < Bark.BANDS; o++) {
@@ -489,9 +497,10 @@ final class QuickEar {
             for (int f = 0; f < probeAt.length; f++) {
                 best = r.partials[f][k] > r.partials[best][k] ? f : best;
             }
-            double db = held
-                    ? decibels(gain * mean(i.partials, k), mean(r.partials, k), least)
-                    : decibels(gain * i.partials[best][k], r.partials[best][k], least);
+            double mine = held ? mean(r.partials, k) : r.partials[best][k];
+            double theirs = held ? mean(i.partials, k) : i.partials[best][k];
+            double silent = Math.min(least, mine * Math.pow(10, -weight[k] * Listener.FULLY_HEARD_DB / 10)) + 1e-20;
+            double db = decibels(gain * theirs, mine, silent);
             out[at++] = levels * bent(db / hearing.levelDb()) * scale(1, weight[k], weights);
             double there = Math.max(0, 1 - Math.abs(db) / 20);
             double off = (i.offsets[best][k] - r.offsets[best][k]) / hz[k] / hearing.partialFrequency();
@@ -499,11 +508,11 @@ final class QuickEar {
             // how far the level has fallen since, on both sides; 60 dB would be its T60
             for (int f = 0; f < probeAt.length; f++) {
                 double fallen = -decibels(r.partials[f][k], r.partials[best][k], least);
-                double theirs = -decibels(i.partials[f][k], i.partials[best][k], least / gain);
+                double others = -decibels(i.partials[f][k], i.partials[best][k], least / gain);
                 double seen = f == best ? 0 : Math.max(0, 1 - Math.abs(fallen) / RANGE_DB);
                 double room = Math.max(3, 0.3 * Math.abs(fallen)); // a T60 longer by 1.4 is short of 0.3 of the fall
                 out[at++] =
-                        decays * bent((theirs - fallen) / room) * scale(1, weight[k] * seen / probeAt.length, weights);
+                        decays * bent((others - fallen) / room) * scale(1, weight[k] * seen / probeAt.length, weights);
             }
         }
         return at;

@@ -44,7 +44,7 @@ final class FmStart {
             new FmFit(g).found(TOLD).forEach(f -> out.add(recipe(g, f.sound().pairs())));
         }
         if (out.size() < most) {
-            Frames frames = Frames.of(g.side());
+            Frames frames = Frames.of(g.side(), g.movement(false));
             out.addAll(new FmFrames(frames)
                     .pairs(g.lines(), g.f0(), most - out.size()).parallelStream()
                             .map(c -> recipe(g, pairs(g, frames, c)))

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import nightreed.dsp.RealFft;
 import nightreed.match.Side;
+import nightreed.recipe.part.Common;
 
 /** Spectra of a note at a few times after its onset, close together at first. Immutable. */
 final class Frames {
@@ -40,7 +41,13 @@ final class Frames {
         }
     }
 
+    /** Of a sound as it is. */
     static Frames of(Side side) {
+        return of(side, Common.NONE);
+    }
+
+    /** @param movement that is taken off */
+    static Frames of(Side side, Common movement) {
         double fs = side.measurement().sampleRateHz();
         double[] x = side.clip().mixed();
         int n = RealFft.powerOfTwoFrom((int) (WINDOW * fs));
@@ -54,10 +61,11 @@ final class Frames {
             at.add(0.0);
         }
         RealFft fft = new RealFft(n);
+        double[] note = SteadyNote.samples(side, movement);
         double[][] power = new double[at.size()][];
         double most = 0;
         for (int f = 0; f < power.length; f++) {
-            power[f] = spectrum(x, onset + (int) (at.get(f) * fs), fft);
+            power[f] = spectrum(note, (int) (at.get(f) * fs), fft);
             for (double p : power[f]) {
                 most = Math.max(most, p);
             }
