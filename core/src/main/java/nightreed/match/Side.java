@@ -147,6 +147,12 @@ public final class Side {
         if (held == null) {
             return paths.letGo();
         }
+        double roughly = key(held);
+        Knee bend = Double.isInfinite(roughly) ? null : Knee.ofAmplitude(paths.power(), (int) (roughly / Paths.HOP));
+        return bend == null ? roughly : (bend.frame() + 0.5) * Paths.HOP;
+    }
+
+    private double key(HeldNote held) {
         Knee knee = Knee.of(steady(held));
         double falls = knee == null ? 0 : -knee.after() / Paths.HOP;
         boolean bends = knee != null

@@ -65,7 +65,7 @@ final class FmFit {
 
     FmFit(Ground g) {
         this.g = g;
-        this.frames = Frames.of(g.side(), g.movement(false));
+        this.frames = Frames.of(g.side(), g.movementWithoutTremolo());
         this.walk = new FmWalk(frames, g.f0(), false);
         this.fine = new FmWalk(frames, g.f0(), true);
     }

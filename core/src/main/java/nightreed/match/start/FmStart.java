@@ -44,7 +44,7 @@ final class FmStart {
             new FmFit(g).found(TOLD).forEach(f -> out.add(recipe(g, f.sound().pairs())));
         }
         if (out.size() < most) {
-            Frames frames = Frames.of(g.side(), g.movement(false));
+            Frames frames = Frames.of(g.side(), g.movementWithoutTremolo());
             out.addAll(new FmFrames(frames)
                     .pairs(g.lines(), g.f0(), most - out.size()).parallelStream()
                             .map(c -> recipe(g, pairs(g, frames, c)))
@@ -81,7 +81,7 @@ final class FmStart {
                 g.strike(),
                 g.isHeld() ? 0 : 0.5,
                 new VelocityMap(0.7, 24, g.isHeld() ? 2 : 1),
-                g.movement(false));
+                g.movementWithoutTremolo());
     }
 
     private static List<FmPair> pairs(Ground g, Frames frames, Course first) {

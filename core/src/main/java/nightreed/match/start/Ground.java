@@ -34,6 +34,8 @@ final class Ground {
     private final List<Origin> origins =
             Collections.synchronizedList(new ArrayList<>()); // starts may be made side by side
     private final List<Line> lines = new ArrayList<>();
+    private boolean stepsSought;
+    private LevelSteps steps; // once they are sought
 
     /**
      * One line of the spectrum.
@@ -267,7 +269,7 @@ final class Ground {
             say("lfo.1", true, "measured vibrato");
         }
         Movement level = h.tremolo();
-        LevelSteps steps = LevelSteps.find(side);
+        LevelSteps steps = steps();
         if (steps != null) {
             second = steps.lfo();
             routes.add(new Route(Source.LFO_2, Target.LEVEL, limited(steps.depthDb(), -40, 40)));
@@ -297,6 +299,27 @@ final class Ground {
             }
         }
         return new Common(120, 0, null, null, first, second, null, routes, Common.NONE.effects(), null, List.of());
+    }
+
+    /** Without a tremolo, where it may be something else that the level swings by. */
+    Common movementWithoutTremolo() {
+        Common all = movement(false);
+        if (steps() != null) {
+            return all;
+        }
+        List<Route> rest =
+                all.routes().stream().filter(r -> r.target() != Target.LEVEL).toList();
+        return new Common(
+                all.tempoBpm(), 0, null, null, all.first(), null, null, rest, all.effects(), null, List.of());
+    }
+
+    /** Null where there are none. */
+    private synchronized LevelSteps steps() {
+        if (!stepsSought) {
+            steps = LevelSteps.find(side);
+            stepsSought = true;
+        }
+        return steps;
     }
 
     private static boolean together(Movement a, Movement b) {

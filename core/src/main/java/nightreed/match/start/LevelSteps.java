@@ -27,11 +27,14 @@ record LevelSteps(Lfo lfo, double depthDb) {
 
     private static final int FINER = 8;
 
-    /** Twice the gain of log-likelihood, which one course of some thousands hardly reaches by chance. */
-    private static final double LEAST_GAIN = 40;
+    /**
+     * Twice the gain of log-likelihood, which one course of some thousands does not reach by chance: levels without steps came
+     * to 7, those with steps to 17 and more.
+     */
+    private static final double LEAST_GAIN = 12;
 
     /** The same where steps of such a rate were measured, so that far fewer courses are tried. */
-    private static final double LEAST_GAIN_SEEN = 20;
+    private static final double LEAST_GAIN_SEEN = 10;
 
     private static final double NEAR_HZ = 0.3;
 

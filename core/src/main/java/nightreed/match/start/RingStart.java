@@ -5,6 +5,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import nightreed.match.start.FmFrames.Lattice;
+import nightreed.measure.held.HeldNote;
+import nightreed.measure.held.Movement;
 import nightreed.music.Pitch;
 import nightreed.recipe.RingRecipe;
 import nightreed.recipe.part.Filter;
@@ -34,6 +36,7 @@ final class RingStart {
         }
         out.add(harmonic(g, Wave.PULSE));
         out.add(harmonic(g, Wave.TRIANGLE));
+        out.addAll(beating(g, out));
         for (Pair p : pairs(g)) {
             if (out.size() < most) {
                 out.add(sines(g, p));
@@ -45,6 +48,29 @@ final class RingStart {
                 if (b > 15 && b < 12 * g.f0()) {
                     out.add(multiplied(g, Wave.SAW, l.modulator(), b));
                     out.add(multiplied(g, Wave.PULSE, l.modulator(), b));
+                }
+            }
+        }
+        return out;
+    }
+
+    /**
+     * A level that swings may do so because the second wave lies beside the first: lines of the product beat with the dry ones
+     * as fast as they are apart, and with each other twice as fast.
+     */
+    private static List<RingRecipe> beating(Ground g, List<RingRecipe> unisons) {
+        HeldNote held = g.measurement().held();
+        Movement swing = held == null ? null : held.tremolo() != null ? held.tremolo() : held.filter();
+        if (swing == null || swing.shape() == Movement.Shape.STEPPED) {
+            return List.of();
+        }
+        List<RingRecipe> out = new ArrayList<>();
+        for (RingRecipe r : unisons) {
+            for (double hz : new double[] {swing.rateHz(), swing.rateHz() / 2}) {
+                for (int way : new int[] {1, -1}) {
+                    double cents = Pitch.cents(g.f0(), g.f0() + way * hz);
+                    out.add((RingRecipe) r.with("b.detune", Ground.limited(cents, -100, 100))
+                            .withCommon(g.movementWithoutTremolo()));
                 }
             }
         }
