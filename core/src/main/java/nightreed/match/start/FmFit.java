@@ -9,6 +9,7 @@ import nightreed.match.start.FmWalk.Heard;
 import nightreed.match.start.Ground.Line;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
+import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 
@@ -62,12 +63,16 @@ final class FmFit {
     private final Frames frames;
     private final FmWalk walk;
     private final FmWalk fine;
+    private final boolean tuned;
 
-    FmFit(Ground g) {
+    /** @param tuned whether all ratios are whole, as those of bodies that are bowed or blown are */
+    FmFit(Ground g, boolean tuned) {
         this.g = g;
-        this.frames = Frames.of(g.side(), g.movementWithoutTremolo());
-        this.walk = new FmWalk(frames, g.f0(), false);
-        this.fine = new FmWalk(frames, g.f0(), true);
+        this.tuned = tuned;
+        Common movement = g.movementWithoutTremolo();
+        this.frames = Frames.of(g.side(), movement, false);
+        this.walk = new FmWalk(frames, g.f0(), false, tuned);
+        this.fine = new FmWalk(Frames.of(g.side(), movement, g.isHeld()), g.f0(), true, tuned);
     }
 
     /** Pairs and what they leave over, 0 to about 1. */
@@ -102,7 +107,7 @@ final class FmFit {
     /** A modulator that bends little has one or two lines of its own, and may have been led to those of others. */
     private Found rewired(Found f) {
         Found best = f;
-        for (Line l : left(f.sound, fine)) {
+        for (Line l : left(f.sound)) {
             for (int i = 0; i < best.sound.pairs().size(); i++) {
                 FmPair p = best.sound.pairs().get(i);
                 if (p.index() > LITTLE_INDEX) {
@@ -110,7 +115,7 @@ final class FmFit {
                 }
                 double hz = p.carrierRatio() * g.f0();
                 for (double modulator : new double[] {Math.abs(hz - l.hz()), hz + l.hz()}) {
-                    Heard other = best.sound.with(i, modulated(p, modulator / g.f0()));
+                    Heard other = best.sound.with(i, modulated(p, ratio(modulator / g.f0())));
                     Found tried = new Found(other, fine.misfit(other));
                     best = tried.misfit < best.misfit ? tried : best;
                 }
@@ -126,8 +131,8 @@ final class FmFit {
     }
 
     /** Partials that a sound leaves, the strongest first. */
-    private List<Line> left(Heard sound, FmWalk by) {
-        Frames left = frames.without(by.power(sound));
+    private List<Line> left(Heard sound) {
+        Frames left = frames.without(walk.power(sound));
         return g.lines().stream().filter(l -> isLeft(l, left)).limit(MOST_LEFT).toList();
     }
 
@@ -158,7 +163,7 @@ final class FmFit {
 
     /** Harmonics of a held note are measured as multiples of its pitch, also where they beat. */
     private Heard detuned(Heard sound) {
-        return g.isHeld() ? walk.turned(sound, sound.pairs().size() - 1, DETUNED_HZ) : sound;
+        return g.isHeld() && !tuned ? walk.turned(sound, sound.pairs().size() - 1, DETUNED_HZ) : sound;
     }
 
     private Found walked(Heard from, int rounds) {
@@ -193,7 +198,19 @@ final class FmFit {
     }
 
     private FmPair pair(Course c) {
-        return FmStart.pair(g, frames, c, walk.gain());
+        FmPair p = FmStart.pair(g, frames, c, walk.gain());
+        return FmPair.of(
+                        p.levelDb(),
+                        ratio(p.carrierRatio()),
+                        ratio(p.modulatorRatio()),
+                        p.index(),
+                        p.amplitude(),
+                        p.bend())
+                .withPhases(p.carrierPhaseRad(), p.modulatorPhaseRad());
+    }
+
+    private double ratio(double measured) {
+        return tuned ? Math.max(1, Math.rint(measured)) : measured;
     }
 
     /** With an index that stays: what the first frames say of its course may be of a strike's noise. */

@@ -1,6 +1,7 @@
 package nightreed.match.start;
 
 import nightreed.recipe.FmPair;
+import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 import nightreed.voice.fm.ModulatedCycle;
 
@@ -16,7 +17,7 @@ final class FmLines {
 
     private static final double ASIDE_WEIGHT = 1.0 / 6;
 
-    /** Later frames change so little that their middle stands for them [s]. */
+    /** Later frames change so little that their middle stands for them, up to where the key is let go [s]. */
     private static final double LATE = 0.3;
 
     /** Points that stand for a window where noise falls. */
@@ -69,7 +70,7 @@ final class FmLines {
         double window = 1 / frames.binHz();
         for (int f = 0; f < t.length; f++) {
             out[f] = amplitudes(cycle, p, t[f]);
-            if (t[f] < LATE) {
+            if (t[f] < LATE || t[f] > frames.keySeconds() - 0.5 * window) {
                 double[] before = amplitudes(cycle, p, t[f] - ASIDE * window);
                 double[] after = amplitudes(cycle, p, t[f] + ASIDE * window);
                 out[f] = mixed(out[f], before, after);
@@ -111,12 +112,17 @@ final class FmLines {
     }
 
     private double[] amplitudes(ModulatedCycle cycle, FmPair p, double t) {
-        double a = bins.gain() * Math.pow(10, p.levelDb() / 20) * p.amplitude().at(t, 1);
-        double[] out = cycle.lines(p.index() * p.bend().at(t, 1));
+        double a = bins.gain() * Math.pow(10, p.levelDb() / 20) * course(p.amplitude(), t);
+        double[] out = cycle.lines(p.index() * course(p.bend(), t));
         for (int i = 0; i < out.length; i++) {
             out[i] *= a;
         }
         return out;
+    }
+
+    private double course(Envelope e, double t) {
+        double key = frames.keySeconds();
+        return t <= key ? e.at(t, 1) : e.released(e.at(key, 1), t - key);
     }
 
     private void add(double[] out, double[] amplitudes, FmPair p, double t) {

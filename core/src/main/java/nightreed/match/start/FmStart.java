@@ -3,6 +3,8 @@ package nightreed.match.start;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
+import nightreed.match.start.FmFit.Found;
 import nightreed.match.start.FmFrames.Course;
 import nightreed.match.start.Ground.Line;
 import nightreed.measure.FmLaw;
@@ -41,16 +43,26 @@ final class FmStart {
             out.add(recipe(g, List.of(pair(g, g.measurement().fm()))));
         }
         if (!brief) {
-            new FmFit(g).found(TOLD).forEach(f -> out.add(recipe(g, f.sound().pairs())));
+            fitted(g).forEach(f -> out.add(recipe(g, f.sound().pairs())));
         }
         if (out.size() < most) {
-            Frames frames = Frames.of(g.side(), g.movementWithoutTremolo());
+            Frames frames = Frames.of(g.side(), g.movementWithoutTremolo(), false);
             out.addAll(new FmFrames(frames)
                     .pairs(g.lines(), g.f0(), most - out.size()).parallelStream()
                             .map(c -> recipe(g, pairs(g, frames, c)))
                             .toList());
         }
         return out;
+    }
+
+    /** Of a held note also with whole ratios, which bodies that are bowed or blown have, where others come nearer by chance. */
+    private static List<Found> fitted(Ground g) {
+        if (!g.isHeld()) {
+            return new FmFit(g, false).found(TOLD);
+        }
+        return Stream.of(true, false)
+                .flatMap(tuned -> new FmFit(g, tuned).found(TOLD / 2).stream())
+                .toList();
     }
 
     private static FmPair pair(Ground g, FmLaw law) {

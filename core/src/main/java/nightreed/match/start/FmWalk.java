@@ -18,7 +18,10 @@ final class FmWalk {
     private static final double FLOOR = 1e-6;
 
     private static final int PHASES = 6;
-    private static final int PER_PAIR = 15;
+    /** Unknowns of a pair, and of its fall after the key was let go. */
+    private static final int PER_HELD_PAIR = 15;
+
+    private static final int PER_RELEASE = 2;
     private static final int PER_NOISE = 4;
 
     /** A level that rises faster clicks, and frames do not tell it from one that does not [s]. */
@@ -59,16 +62,23 @@ final class FmWalk {
     private final Frames frames;
     private final double f0;
     private final boolean fine;
+    private final boolean tuned;
+    private final int perPair;
     private final FrameBins bins;
     private final FmLines model;
     private final double[][] seen; // roots [frame][bin, then band]
     private final double[] weight;
 
-    /** @param fine whether weak lines are to count nearly as much as strong ones, as they do once those are right */
-    FmWalk(Frames frames, double f0, boolean fine) {
+    /**
+     * @param fine  whether weak lines are to count nearly as much as strong ones, as they do once those are right
+     * @param tuned whether frequencies stay where they are
+     */
+    FmWalk(Frames frames, double f0, boolean fine, boolean tuned) {
         this.frames = frames;
         this.f0 = f0;
         this.fine = fine;
+        this.tuned = tuned;
+        perPair = PER_HELD_PAIR + (frames.showRelease() ? PER_RELEASE : 0);
         bins = new FrameBins(frames);
         model = new FmLines(frames, bins, f0);
         weight = new double[frames.count()];
@@ -227,9 +237,9 @@ final class FmWalk {
 
     // ---- unknowns, each on a ruler on which 1 is far ----
 
-    private static double[] unknowns(Heard sound) {
+    private double[] unknowns(Heard sound) {
         int n = sound.pairs.size();
-        double[] u = new double[PER_PAIR * n + (sound.noise == null ? 0 : PER_NOISE)];
+        double[] u = new double[perPair * n + (sound.noise == null ? 0 : PER_NOISE)];
         for (int i = 0; i < n; i++) {
             FmPair p = sound.pairs.get(i);
             double[] of = {
@@ -247,13 +257,15 @@ final class FmWalk {
                 rise(p.bend()),
                 fall(p.bend()),
                 p.bend().fallCurve(),
-                Math.sqrt(p.bend().sustain())
+                Math.sqrt(p.bend().sustain()),
+                release(p.amplitude()),
+                release(p.bend())
             };
-            System.arraycopy(of, 0, u, PER_PAIR * i, PER_PAIR);
+            System.arraycopy(of, 0, u, perPair * i, perPair); // those of the release come last
         }
         if (sound.noise != null) {
             double[] of = unknowns(sound.noise);
-            System.arraycopy(of, 0, u, PER_PAIR * n, PER_NOISE);
+            System.arraycopy(of, 0, u, perPair * n, PER_NOISE);
         }
         return u;
     }
@@ -266,12 +278,20 @@ final class FmWalk {
         return Math.log(0.005 + e.decaySeconds());
     }
 
-    private static FmPair pair(double[] u, int at, FmPair like) {
+    private static double release(Envelope e) {
+        return Math.log(0.005 + e.releaseSeconds());
+    }
+
+    private double release(double[] u, int at, Envelope like) {
+        return perPair == PER_HELD_PAIR ? like.releaseSeconds() : Ground.limited(Math.exp(u[at]) - 0.005, 0, 20);
+    }
+
+    private FmPair pair(double[] u, int at, FmPair like) {
         return new FmPair(
                 like.kind(),
                 Ground.limited(9 * u[at + 4], -80, 6),
-                Ground.limited(Math.exp(1e-4 * u[at]), 0.05, 60),
-                Ground.limited(Math.exp(1e-4 * u[at + 1]), 0.05, 60),
+                tuned ? like.carrierRatio() : Ground.limited(Math.exp(1e-4 * u[at]), 0.05, 60),
+                tuned ? like.modulatorRatio() : Ground.limited(Math.exp(1e-4 * u[at + 1]), 0.05, 60),
                 Ground.limited(u[at + 5] * u[at + 5], 0, 50),
                 like.tracking(),
                 Math.IEEEremainder(u[at + 2], 2 * Math.PI),
@@ -280,11 +300,11 @@ final class FmWalk {
                 Ground.limited(0.2 * u[at + 6], 0, 1.5),
                 like.width(),
                 like.pan(),
-                envelope(u, at + 7, like.amplitude(), LEAST_RISE_SECONDS),
-                envelope(u, at + 11, like.bend(), 0));
+                envelope(u, at + 7, release(u, at + 15, like.amplitude()), like.amplitude(), LEAST_RISE_SECONDS),
+                envelope(u, at + 11, release(u, at + 16, like.bend()), like.bend(), 0));
     }
 
-    private static Envelope envelope(double[] u, int at, Envelope like, double leastRise) {
+    private static Envelope envelope(double[] u, int at, double release, Envelope like, double leastRise) {
         return new Envelope(
                 0,
                 Ground.limited(Math.exp(u[at]) - 0.005, leastRise, 10),
@@ -293,15 +313,15 @@ final class FmWalk {
                 Ground.limited(Math.exp(u[at + 1]) - 0.005, 0, 100),
                 Ground.limited(u[at + 2], -1, 1),
                 Ground.limited(u[at + 3] * u[at + 3], 0, 1),
-                like.releaseSeconds());
+                release);
     }
 
-    private static Heard heard(double[] u, Heard like) {
+    private Heard heard(double[] u, Heard like) {
         List<FmPair> out = new ArrayList<>();
         for (int i = 0; i < like.pairs.size(); i++) {
-            out.add(pair(u, PER_PAIR * i, like.pairs.get(i)));
+            out.add(pair(u, perPair * i, like.pairs.get(i)));
         }
-        return new Heard(out, like.noise == null ? null : noise(u, PER_PAIR * out.size()));
+        return new Heard(out, like.noise == null ? null : noise(u, perPair * out.size()));
     }
 
     private static double[] unknowns(Exciter noise) {
@@ -353,7 +373,7 @@ final class FmWalk {
                 }
             }
             for (int i = 0; i < like.pairs.size(); i++) {
-                out[at++] = PLAINER * u[PER_PAIR * i + 5];
+                out[at++] = PLAINER * u[perPair * i + 5];
             }
             return out;
         }
@@ -372,7 +392,7 @@ final class FmWalk {
         double[][] power(double[] u) {
             int pairs = like.pairs.size();
             for (int i = 0; i < last.length; i++) {
-                double[] own = Arrays.copyOfRange(u, PER_PAIR * i, i < pairs ? PER_PAIR * (i + 1) : u.length);
+                double[] own = Arrays.copyOfRange(u, perPair * i, i < pairs ? perPair * (i + 1) : u.length);
                 if (!Arrays.equals(own, last[i])) {
                     last[i] = own;
                     lines[i] = i < pairs ? lines(i, own) : model.expected(noise(own, 0));

@@ -12,6 +12,9 @@ final class Frames {
     private static final double MOST_SECONDS = 4;
     private static final int MOST_FRAMES = 18;
 
+    /** Time after the key was let go that is looked at [s]. */
+    private static final double RELEASED_SECONDS = 0.6;
+
     /** Power under the strongest bin of all frames that is looked at. */
     private static final double LEAST = 1e-6;
 
@@ -22,8 +25,10 @@ final class Frames {
     private final double[] seconds;
     private final double[][] power;
     private final double[] weight;
+    private final double keySeconds;
 
-    private Frames(double binHz, double[] seconds, double[][] power) {
+    private Frames(double binHz, double[] seconds, double[][] power, double keySeconds) {
+        this.keySeconds = keySeconds;
         this.binHz = binHz;
         this.seconds = seconds;
         this.power = power;
@@ -41,13 +46,16 @@ final class Frames {
         }
     }
 
-    /** Of a sound as it is. */
+    /** Of a sound as it is, while its key is held. */
     static Frames of(Side side) {
-        return of(side, Common.NONE);
+        return of(side, Common.NONE, false);
     }
 
-    /** @param movement that is taken off */
-    static Frames of(Side side, Common movement) {
+    /**
+     * @param movement that is taken off
+     * @param released whether what sounds after the key was let go is looked at too
+     */
+    static Frames of(Side side, Common movement, boolean released) {
         double fs = side.measurement().sampleRateHz();
         double[] x = side.clip().mixed();
         int n = RealFft.powerOfTwoFrom((int) (WINDOW * fs));
@@ -59,6 +67,11 @@ final class Frames {
         }
         if (at.isEmpty()) {
             at.add(0.0);
+        }
+        double key = side.keySeconds();
+        for (double t = key; released && (t + n / fs) * fs < x.length - onset && t < key + RELEASED_SECONDS; ) {
+            at.add(t - 0.5 * n / fs);
+            t += Math.max(0.02, 0.35 * (t - key));
         }
         RealFft fft = new RealFft(n);
         double[] note = SteadyNote.samples(side, movement);
@@ -81,7 +94,7 @@ final class Frames {
             }
         }
         double[] seconds = at.stream().mapToDouble(t -> t + 0.5 * n / fs).toArray();
-        return new Frames(fs / n, seconds, power);
+        return new Frames(fs / n, seconds, power, key);
     }
 
     /** What is left where so much power is known to be of something else. @param taken [frame][bin] */
@@ -94,7 +107,7 @@ final class Frames {
                 left[f][k] = left[f][k] > 4 * taken[f][k] ? left[f][k] - taken[f][k] : 0;
             }
         }
-        return new Frames(binHz, seconds, left);
+        return new Frames(binHz, seconds, left, keySeconds);
     }
 
     private static double[] spectrum(double[] x, int from, RealFft fft) {
@@ -108,6 +121,16 @@ final class Frames {
             p[k] *= 16.0 / n / n; // a sine of 1 on a bin has 1 there
         }
         return p;
+    }
+
+    /** Time after the onset at which the key was let go; infinite if it was not [s]. */
+    double keySeconds() {
+        return keySeconds;
+    }
+
+    /** Whether what sounds after the key was let go is among what is looked at. */
+    boolean showRelease() {
+        return seconds[seconds.length - 1] >= keySeconds;
     }
 
     int count() {
