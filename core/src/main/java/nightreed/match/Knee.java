@@ -70,7 +70,8 @@ record Knee(int frame, double before, double after, double rms) {
         if (first < 0 || near - NEAR + FEWEST_BEFORE > power.length) {
             return null;
         }
-        double[] amplitude = Arrays.stream(power).map(p -> Math.sqrt(Math.max(0, p))).toArray();
+        double[] amplitude =
+                Arrays.stream(power).map(p -> Math.sqrt(Math.max(0, p))).toArray();
         double steady = median(amplitude, first, near - NEAR + FEWEST_BEFORE);
         int end = near - NEAR;
         while (end < Math.min(amplitude.length, near + LATEST) && amplitude[end] > A_THIRD * steady) {

@@ -29,6 +29,11 @@ public final class Side {
     /** Where the level swings more than this about the lines, it may only seem to fall [dB]. */
     private static final double MOST_OFF_DB = 3.2;
 
+    /** Two looks for where a key is let go mean the same moment, or agree about it [s]. */
+    private static final double NEAR_SECONDS = 0.2;
+
+    private static final double SAME_SECONDS = 0.03;
+
     /** A release falls so many times as fast as the note fades before. */
     private static final double FALLS_FASTER = 4;
 
@@ -159,10 +164,11 @@ public final class Side {
                 && knee.rms() < MOST_OFF_DB
                 && falls > LEAST_FALL
                 && falls > FALLS_FASTER * -knee.before() / Paths.HOP;
-        if (bends && falls < SLOW_FALL) {
+        double sudden = paths.letGo();
+        if (bends && falls < SLOW_FALL && Math.abs(sudden - knee.frame() * Paths.HOP) > NEAR_SECONDS) {
             return knee.frame() * Paths.HOP; // no sudden fall is to be looked for
         }
-        double found = suddenly(Math.max(0.05, held.releaseSeconds() - measurement.onsetSeconds()));
+        double found = suddenly(sudden, Math.max(0.05, held.releaseSeconds() - measurement.onsetSeconds()));
         return Double.isInfinite(found) && bends ? knee.frame() * Paths.HOP : found;
     }
 
@@ -175,10 +181,13 @@ public final class Side {
         return out;
     }
 
-    /** @param key time after the onset at which the level leaves that of a held note, roughly [s] */
-    private double suddenly(double key) {
-        double seen = paths.letGo(); // knows the moment better than a span that is searched for what is steady
-        if (Math.abs(seen - key) < 0.2) {
+    /**
+     * @param seen where the level suddenly falls, which is known better than the end of a span that is searched for what is
+     *             steady [s after the onset]
+     * @param key  where the level leaves that of a held note, roughly [s after the onset]
+     */
+    private double suddenly(double seen, double key) {
+        if (Math.abs(seen - key) < NEAR_SECONDS || Math.abs(seen - paths.leftForGood()) < SAME_SECONDS) {
             return seen;
         }
         // what is held may have been measured on a part only, such as that before a loop

@@ -113,9 +113,8 @@ final class QuickEar {
         hz = heard.stream().mapToDouble(d -> d.recording().frequencyHz()).toArray();
         weight = heard.stream().mapToDouble(PartialDifference::weight).toArray();
         double spacing = spacing(m.reliablePartials());
-        probe = Math.min(
-                RealFft.powerOfTwoFrom((int) (0.17 * fs)),
-                RealFft.powerOfTwoFrom((int) (fs * Math.max(LEAST_PROBE_SECONDS, 3.2 / Math.max(spacing, 20)))));
+        probe = Math.min(RealFft.powerOfTwoFrom((int) (0.17 * fs)), RealFft.powerOfTwoFrom((int)
+                (fs * Math.max(LEAST_PROBE_SECONDS, 3.2 / Math.max(spacing, 20)))));
         width = new double[hz.length];
         for (int i = 0; i < hz.length; i++) {
             width[i] = Math.max(2.5 * fs / probe, Math.min(0.02 * hz[i], 0.45 * spacing));

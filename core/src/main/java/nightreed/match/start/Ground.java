@@ -309,8 +309,7 @@ final class Ground {
         }
         List<Route> rest =
                 all.routes().stream().filter(r -> r.target() != Target.LEVEL).toList();
-        return new Common(
-                all.tempoBpm(), 0, null, null, all.first(), null, null, rest, all.effects(), null, List.of());
+        return new Common(all.tempoBpm(), 0, null, null, all.first(), null, null, rest, all.effects(), null, List.of());
     }
 
     /** Null where there are none. */

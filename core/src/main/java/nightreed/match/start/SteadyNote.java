@@ -15,9 +15,6 @@ import nightreed.voice.Renderer;
  * that stays, and divided by the swing of its level. Lines that smear over many bins where the pitch swings stand still then.
  */
 final class SteadyNote {
-    /** Steps in which the swing is added up [s]. */
-    private static final double STEP = 0.001;
-
     /** Under this the level is too low to be brought back up [dB]. */
     private static final double MOST_DB = 18;
 

@@ -29,7 +29,7 @@ class FmFitTest {
     }
 
     private static List<FmPair> found(Side side) throws Exception {
-        Found f = new FmFit(new Ground(side)).found(3).get(0);
+        Found f = new FmFit(new Ground(side), false).found(3).get(0);
         assertThat(f.misfit()).isLessThan(0.1); // noise is told by what is to be expected of it
         return f.sound().pairs().stream()
                 .sorted(Comparator.comparingDouble(p -> -p.levelDb()))
