@@ -304,7 +304,7 @@ final class Ground {
     /** Without a tremolo, where it may be something else that the level swings by. */
     Common movementWithoutTremolo() {
         Common all = movement(false);
-        if (steps() != null) {
+        if (!isHeld() || steps() != null) {
             return all;
         }
         List<Route> rest =
