@@ -34,6 +34,9 @@ public final class Side {
 
     private static final double SAME_SECONDS = 0.03;
 
+    /** Share of the power until a moment that is still there just before it, if the key was held until then. */
+    private static final double STILL_HELD = 0.1;
+
     /** A release falls so many times as fast as the note fades before. */
     private static final double FALLS_FASTER = 4;
 
@@ -165,11 +168,19 @@ public final class Side {
                 && falls > LEAST_FALL
                 && falls > FALLS_FASTER * -knee.before() / Paths.HOP;
         double sudden = paths.letGo();
+        if (Math.abs(sudden - paths.leftForGood()) < SAME_SECONDS && isStillHeld(sudden)) {
+            return sudden;
+        }
         if (bends && falls < SLOW_FALL && Math.abs(sudden - knee.frame() * Paths.HOP) > NEAR_SECONDS) {
             return knee.frame() * Paths.HOP; // no sudden fall is to be looked for
         }
         double found = suddenly(sudden, Math.max(0.05, held.releaseSeconds() - measurement.onsetSeconds()));
         return Double.isInfinite(found) && bends ? knee.frame() * Paths.HOP : found;
+    }
+
+    /** Whether it is just before a moment nearly as loud as it was until then, and not already falling [s after the onset]. */
+    private boolean isStillHeld(double seconds) {
+        return paths.meanPower(seconds - 0.1, seconds) > STILL_HELD * paths.meanPower(0, seconds);
     }
 
     /** Power over time as it would be without the tremolo. */
@@ -187,7 +198,7 @@ public final class Side {
      * @param key  where the level leaves that of a held note, roughly [s after the onset]
      */
     private double suddenly(double seen, double key) {
-        if (Math.abs(seen - key) < NEAR_SECONDS || Math.abs(seen - paths.leftForGood()) < SAME_SECONDS) {
+        if (Math.abs(seen - key) < NEAR_SECONDS) {
             return seen;
         }
         // what is held may have been measured on a part only, such as that before a loop

@@ -43,6 +43,11 @@ record HeldSpan(int from, int to, double loudest) {
     private static final double SLOWEST_RELEASE = 40;
     private static final double RELEASE_SECONDS = 0.15;
 
+    /** Time after a span that nothing let go sounds on for, with such a share of its power [s]. */
+    private static final double LONG_AFTER_SECONDS = 0.3;
+
+    private static final double STILL_SOUNDS = 0.1;
+
     /**
      * @param x        samples
      * @param onset    first sample of the note
@@ -86,7 +91,7 @@ record HeldSpan(int from, int to, double loudest) {
         // the end may be cut off; then only what does not fall at all is held
         double slowest = released ? SLOWEST_DECAY : SLOWEST_DECAY / 2;
         boolean dies = fall / ((last - first) * FRAME_SECONDS) > slowest;
-        double chance = rose ? 2 * fallSe(smooth, first + inset, last - inset, line) : 0;
+        double chance = rose && !goesOn(smooth, last) ? 2 * fallSe(smooth, first + inset, last - inset, line) : 0;
         boolean fades = rise > SWELL_SECONDS && isLetGo(smooth, last, line.slope());
         double most = fades ? MOST_FADING_DB : Math.min(MOST_FADING_DB, MOST_FALL_DB + chance);
         if (fall > most || fall < -EDGE_DB || !rose && dies) {
@@ -109,6 +114,13 @@ record HeldSpan(int from, int to, double loudest) {
         }
         double fell = 10 * Math.log10(smooth[last] / smooth[last + frames]);
         return fell > Math.max(SLOWEST_RELEASE * RELEASE_SECONDS, FALLS_FASTER * -slope * frames);
+    }
+
+    /** Whether it still sounds long after its span, as what dies unevenly does and what is let go does not. */
+    private static boolean goesOn(double[] smooth, int last) {
+        int from = last + (int) (LONG_AFTER_SECONDS / FRAME_SECONDS);
+        int to = from + (int) (LONG_AFTER_SECONDS / FRAME_SECONDS);
+        return to <= smooth.length && Arrays.stream(smooth, from, to).average().orElse(0) > STILL_SOUNDS * smooth[last];
     }
 
     /** Time from the onset to half of an amplitude [s]. */
