@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.stream.IntStream;
+import nightreed.recipe.FmPair;
+import nightreed.recipe.FmRecipe;
 import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
@@ -56,5 +58,37 @@ class KneeTest {
                 Common.NONE);
         Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 1.7, 4, 48_000));
         assertThat(side.keySeconds()).isCloseTo(1.7, within(0.06));
+    }
+
+    /** In dB a straight fall of the amplitude begins so gently that the level only bends where half of it is gone. */
+    @Test
+    void anAmplitudeThatFallsStraightBendsWhereItBegins() {
+        double[] power = IntStream.range(0, 200)
+                .mapToDouble(f -> (f < 150 ? 1 : Math.max(0, 1 - (f - 150) / 20.0)) * (1 + 0.02 * Math.sin(0.9 * f)))
+                .map(a -> a * a)
+                .toArray();
+        assertThat(Knee.ofAmplitude(power, 162).frame()).isCloseTo(150, within(1));
+    }
+
+    @Test
+    void anAmplitudeThatSwingsOrStaysHasNoClearBend() {
+        double[] swings = IntStream.range(0, 200)
+                .mapToDouble(f -> Math.pow(1 + 0.3 * Math.sin(0.4 * f), 2))
+                .toArray();
+        assertThat(Knee.ofAmplitude(swings, 150)).isNull();
+        assertThat(Knee.ofAmplitude(new double[200], 150)).isNull();
+        assertThat(Knee.ofAmplitude(swings, 20)).as("too early").isNull();
+        assertThat(Knee.ofAmplitude(swings, 199)).isNull();
+    }
+
+    /** Of two tones the louder is gone at once and the other fades: a drop, and then a slope. */
+    @Test
+    void aDropBeforeASlowFallIsWhereTheKeyWasLetGo() throws Exception {
+        List<FmPair> tones = List.of(
+                FmPair.of(0, 1, 1, 0, Envelope.held(0.08, 0.015), Envelope.held(0, 0.015)),
+                FmPair.of(-12, 2, 1, 0, Envelope.held(0.08, 1.6), Envelope.held(0, 1.6)));
+        FmRecipe r = new FmRecipe(57, 0, -12, tones, null, 0, VelocityMap.USUAL, Common.NONE);
+        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 1.7, 3, 48_000));
+        assertThat(side.keySeconds()).isCloseTo(1.7, within(0.03));
     }
 }

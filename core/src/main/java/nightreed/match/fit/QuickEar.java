@@ -23,7 +23,7 @@ import nightreed.sound.Loudness;
  * frames of the spectrum, and takes milliseconds. It answers with many small differences, each in JND times the root of its
  * weight, so that their squares add up to what a listener minds and a search can see which value moves which of them.
  *
- * <p>Of each sound it takes: level and frequency of the recording's partials over time, critical bands from frames that are
+ * <p>Of each sound it takes: level and frequency of the recording's partials over time, what lies beside them, critical bands from frames that are
  * short at the onset and longer later, centroid and loudness of these frames, the rise at the start, and the strike as a
  * comparison hears it. Levels are compared
  * at equal loudness over the common span, and only as far as they stand out of the recording's own masking and background.
@@ -67,6 +67,8 @@ final class QuickEar {
     private final int[] probeAt;
     private final double[] hz;
     private final double[] width; // half width of what is counted to a partial [Hz]
+    private final boolean[] besides; // bins of a probe that no partial reaches
+    private final double[] masked; // power of a tone that the partials leave audible, per band
     private final double[] weight; // audibility of each partial
     private final double[] bandWeight; // K-weighting of each band
     private final Features own;
@@ -77,8 +79,18 @@ final class QuickEar {
     private final double[] slowLevels; // shares of the power of a slow start
     private final double[] begins; // where it passes each of them, samples after the onset
 
-    /** What is taken of a sound. Power per sample. */
-    private record Features(double[][] bands, double[] loud, double[][] partials, double[][] offsets, double[] rise) {}
+    /**
+     * What is taken of a sound. Power per sample.
+     *
+     * @param between power beside the recording's partials, per critical band, where they are looked at first
+     */
+    private record Features(
+            double[][] bands,
+            double[] loud,
+            double[][] partials,
+            double[][] offsets,
+            double[] between,
+            double[] rise) {}
 
     /** @param mostSeconds after the onset that are listened to at the most [s] */
     QuickEar(Side recording, double mostSeconds) {
@@ -119,6 +131,7 @@ final class QuickEar {
         for (int i = 0; i < hz.length; i++) {
             width[i] = Math.max(2.5 * fs / probe, Math.min(0.02 * hz[i], 0.45 * spacing));
         }
+        besides = besides();
         List<Integer> at = new ArrayList<>();
         double p = held ? 0.25 * probe : 0;
         while (p + probe <= seconds * fs || at.isEmpty()) {
@@ -134,6 +147,7 @@ final class QuickEar {
         begins = passes(note, slowLevels);
         own = features(note);
         floor = floors();
+        masked = masked();
         strike = recording.strike() == null
                 ? null
                 : new StrikeGroups(recording.strike(), own.bands, background, hearing);
@@ -215,9 +229,13 @@ final class QuickEar {
         }
         double[][] partials = new double[probeAt.length][hz.length];
         double[][] offsets = new double[probeAt.length][hz.length];
+        double[] between = new double[Bark.BANDS];
         double scale = 2 / (0.375 * probe * (double) probe);
         for (int f = 0; f < probeAt.length && hz.length > 0; f++) {
             double[] s = looks.spectrum(x, probeAt[f], probe);
+            if (f == 0) {
+                between = between(s, scale);
+            }
             for (int k = 0; k < hz.length; k++) {
                 double sum = 0;
                 double moment = 0;
@@ -232,7 +250,33 @@ final class QuickEar {
                 offsets[f][k] = sum > 0 ? moment / sum : 0;
             }
         }
-        return new Features(bands, loud, partials, offsets, rise(x));
+        return new Features(bands, loud, partials, offsets, between, rise(x));
+    }
+
+    private double[] between(double[] spectrum, double scale) {
+        double[] out = new double[Bark.BANDS];
+        int b = 0;
+        for (int k = 1; k < besides.length; k++) {
+            while (b < Bark.BANDS && k * fs / probe >= Bark.edgeHz(b + 1)) {
+                b++;
+            }
+            if (b < Bark.BANDS && besides[k]) {
+                out[b] += scale * (spectrum[2 * k] * spectrum[2 * k] + spectrum[2 * k + 1] * spectrum[2 * k + 1]);
+            }
+        }
+        return out;
+    }
+
+    /** Which bins no partial of the recording reaches. */
+    private boolean[] besides() {
+        boolean[] out = new boolean[probe / 2 + 1];
+        Arrays.fill(out, true);
+        for (int k = 0; k < hz.length; k++) {
+            int low = (int) Math.max(0, Math.floor((hz[k] - width[k]) * probe / fs));
+            int high = (int) Math.min(probe / 2.0, Math.ceil((hz[k] + width[k]) * probe / fs));
+            Arrays.fill(out, low, high + 1, false);
+        }
+        return out;
     }
 
     private double[] rise(double[] x) {
@@ -269,6 +313,27 @@ final class QuickEar {
                     }
                 }
                 out[f][b] = Math.max(1e-14, least + quiet + masked);
+            }
+        }
+        return out;
+    }
+
+    /** What a tone in each band must have to be heard beside the recording's partials. */
+    private double[] masked() {
+        double[] strongest = new double[hz.length];
+        double top = 1e-20;
+        for (int k = 0; k < hz.length; k++) {
+            strongest[k] = own.partials[0][k];
+            top = Math.max(top, strongest[k]);
+        }
+        double[] out = new double[Bark.BANDS];
+        for (int b = 0; b < Bark.BANDS; b++) {
+            out[b] = top * Math.pow(10, (Hearing.quietDb(Bark.centreHz(b)) - hearing.playbackDb()) / 10);
+            for (int k = 0; k < hz.length; k++) {
+                double spl = hearing.playbackDb() + 10 * Math.log10(strongest[k] / top + 1e-12);
+                double away = b + 0.5 - Bark.of(hz[k]);
+                out[b] += strongest[k]
+                        * Math.pow(10, (Hearing.spread(away, hz[k], spl) - Hearing.MASKING_OFFSET_DB) / 10);
             }
         }
         return out;
@@ -403,6 +468,9 @@ final class QuickEar {
                 decays += square(differences[at++]);
             }
         }
+        for (int b = 0; b < Bark.BANDS; b++) {
+            partials += square(differences[at++]);
+        }
         double bands = 0;
         double brightness = 0;
         double loudness = 0;
@@ -447,7 +515,12 @@ final class QuickEar {
 
     /** Number of differences of one answer. */
     int size() {
-        return hz.length * (2 + probeAt.length) + from.length * (Bark.BANDS + 2) + RISE.length - 1 + StrikeGroups.SIZE;
+        return hz.length * (2 + probeAt.length)
+                + Bark.BANDS
+                + from.length * (Bark.BANDS + 2)
+                + RISE.length
+                - 1
+                + StrikeGroups.SIZE;
     }
 
     private double[] differences(Features r, Features i) {
@@ -513,6 +586,12 @@ final class QuickEar {
                 out[at++] =
                         decays * bent((others - fallen) / room) * scale(1, weight[k] * seen / probeAt.length, weights);
             }
+        }
+        for (int b = 0; b < Bark.BANDS; b++) {
+            double its = gain * i.between[b];
+            double heard = Math.max(0, Math.min(1, 10 * Math.log10(its / masked[b] + 1e-9) / Listener.FULLY_HEARD_DB));
+            double more = Math.max(0, decibels(its, r.between[b], masked[b]));
+            out[at++] = levels * bent(more / hearing.levelDb()) * scale(1, heard, weights + heard);
         }
         return at;
     }

@@ -4,12 +4,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import nightreed.match.Comparison;
+import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
+import nightreed.recipe.Patch;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.VelocityMap;
 import nightreed.voice.Renderer;
 import org.junit.jupiter.api.Test;
@@ -57,5 +61,23 @@ class QuickEarTest {
         FmRecipe without = made.withPairs(List.of(sines.get(0), sines.get(2)));
         List<Double> lacking = ear.lacking(new OneNote(ear).differences(without));
         assertThat(lacking.get(0)).isCloseTo(2.76 * made.f0Hz(), within(0.5));
+    }
+
+    /** A sine 57 dB under another, far from it and from the noise of the strike: a comparison hears it, and so does a search. */
+    @ParameterizedTest
+    @ValueSource(booleans = {true, false})
+    void aWeakPartialOnOneSideIsHeard(boolean recordingHasIt) throws Exception {
+        Envelope fall = Envelope.struck(0.002, 0.5, 0.3);
+        List<FmPair> both = List.of(FmPair.of(0, 1, 1, 0, fall, fall), FmPair.of(-57, 7.3, 1, 0, fall, fall));
+        FmRecipe with =
+                new FmRecipe(69, 0, -14, both, new Exciter(1, -20, 10, 200, 3000), 0.3, VelocityMap.USUAL, Common.NONE);
+        FmRecipe without = with.withPairs(List.of(both.get(0)));
+        Side sound = Matcher.rendered(Renderer.asFitted(recordingHasIt ? with : without, 0.1, 1.5, 48_000));
+        FmRecipe other = recordingHasIt ? without : with;
+        Comparison heard = Listener.compare(
+                sound, Matcher.rendered(Matcher.render(Patch.of(Matcher.asLoud(other, sound), null), sound)));
+        double quick = QuickEar.total(new OneNote(new QuickEar(sound, 4)).differences(other));
+        assertThat(heard.totalJnd()).isGreaterThan(1);
+        assertThat(quick).isGreaterThan(0.5 * heard.totalJnd());
     }
 }

@@ -359,4 +359,33 @@ class StartsTest {
         assertThat(cutoff.source()).isEqualTo(Route.Source.LFO_1);
         assertThat(cutoff.depth() * octaves).isPositive();
     }
+
+    /** Two waves a little apart swing in level as a tremolo does: some starts take it for what it is. */
+    @Test
+    void wavesBesideEachOtherAreOffered() throws Exception {
+        double cents = 14;
+        RingRecipe r = new RingRecipe(
+                57,
+                0,
+                -9,
+                Oscillator.of(Wave.SAW, 1),
+                Oscillator.of(Wave.SINE, Math.pow(2, cents / 1200)),
+                null,
+                Filter.lowPass(500, 0.71),
+                null,
+                0,
+                -1,
+                1,
+                0,
+                0,
+                Envelope.held(0.2, 0.2),
+                null,
+                VelocityMap.USUAL,
+                Common.NONE);
+        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.2, 2.7, FS));
+        assertThat(side.measurement().held().tremolo()).isNotNull();
+        assertThat(Starts.several("ring", side, false))
+                .filteredOn(s -> s.common().routes().isEmpty())
+                .anySatisfy(s -> assertThat(Math.abs(s.value("b.detune"))).isCloseTo(cents, within(1.5)));
+    }
 }

@@ -258,4 +258,13 @@ class HeldNoteTest {
                 .noise(50);
         assertThat(measured(dying).held()).isNull();
     }
+
+    /** Partials that beat leave hollows that look as if a key had been let go, and come back. */
+    @Test
+    void whatDiesInBeatsIsNotHeld() throws Exception {
+        MadeUpNote bell = new MadeUpNote(13, 0.1, 6)
+                .held(220, 8, 0.12, 5.8, t -> 0, t -> -8 * t + 6 * Math.sin(2 * Math.PI * t / 1.2))
+                .noise(60);
+        assertThat(measured(bell).held()).isNull();
+    }
 }
