@@ -27,7 +27,7 @@ final class FmFit {
     private static final int WALKED = 6;
 
     /** Fewer where each is detuned before. */
-    private static final int WALKED_HELD = 4;
+    private static final int WALKED_HELD = 3;
 
     private static final int KEPT = 3;
     private static final int BRIEF_ROUNDS = 6;

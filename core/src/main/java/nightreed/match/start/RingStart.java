@@ -1,6 +1,7 @@
 package nightreed.match.start;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -20,6 +21,11 @@ final class RingStart {
 
     /** Lattices that are tried. */
     private static final int LATTICES = 4;
+
+    /** Beats of a held note that are tried [Hz]. */
+    private static final double BEAT_STEP_HZ = 0.5;
+
+    private static final double FASTEST_BEAT_HZ = 4;
 
     private RingStart() {}
 
@@ -55,18 +61,31 @@ final class RingStart {
     }
 
     /**
-     * A level that swings may do so because the second wave lies beside the first: lines of the product beat with the dry ones
-     * as fast as they are apart, and with each other twice as fast.
+     * A held wave beside the one that it is multiplied with: lines of the product beat with the dry ones as fast as they are
+     * apart, and with each other twice as fast, which may be measured as a tremolo or, where each harmonic beats in its own
+     * time, as nothing at all.
      */
     private static List<RingRecipe> beating(Ground g, List<RingRecipe> unisons) {
-        HeldNote held = g.measurement().held();
-        Movement swing = held == null ? null : held.tremolo() != null ? held.tremolo() : held.filter();
-        if (swing == null || swing.shape() == Movement.Shape.STEPPED) {
+        if (!g.isHeld()) {
             return List.of();
+        }
+        List<Double> beats = new ArrayList<>();
+        for (double hz = BEAT_STEP_HZ; hz <= FASTEST_BEAT_HZ; hz += BEAT_STEP_HZ) {
+            beats.add(hz);
+        }
+        HeldNote held = g.measurement().held();
+        for (Movement swing : Arrays.asList(held.tremolo(), held.filter())) {
+            if (swing != null && swing.shape() != Movement.Shape.STEPPED) {
+                beats.add(swing.rateHz());
+                beats.add(swing.rateHz() / 2);
+            }
         }
         List<RingRecipe> out = new ArrayList<>();
         for (RingRecipe r : unisons) {
-            for (double hz : new double[] {swing.rateHz(), swing.rateHz() / 2}) {
+            if (r.a().wave() == Wave.MEASURED) {
+                continue; // its harmonics are right without a product
+            }
+            for (double hz : beats) {
                 for (int way : new int[] {1, -1}) {
                     double cents = Pitch.cents(g.f0(), g.f0() + way * hz);
                     out.add((RingRecipe) r.with("b.detune", Ground.limited(cents, -100, 100))
@@ -117,8 +136,18 @@ final class RingStart {
     /** A wave with harmonics, dry, and its product with a sine at unison, which fills the gaps. */
     private static RingRecipe harmonic(Ground g, Wave wave) {
         double line = g.lines().get(0).amplitude();
-        Filter filter = wave == Wave.MEASURED ? Filter.lowPass(18_000, 0.71) : Filter.lowPass(top(g), 0.71);
-        return recipe(g, wave, g.f0(), g.f0(), line, line, filter, wave == Wave.MEASURED ? -30 : 0);
+        if (wave == Wave.MEASURED) {
+            return recipe(g, wave, g.f0(), g.f0(), line, line, Filter.lowPass(18_000, 0.71), -30);
+        }
+        if (!g.isHeld()) {
+            return recipe(g, wave, g.f0(), g.f0(), line, line, Filter.lowPass(top(g), 0.71), 0);
+        }
+        RingWaveFit fit = RingWaveFit.of(g.lines(), g.f0(), Oscillator.of(wave, 1));
+        g.say("a.filter", true, "levels of the harmonics");
+        g.say("ring", true, "levels of the harmonics");
+        RingRecipe r = recipe(g, wave, g.f0(), g.f0(), line, line, Filter.lowPass(fit.cutoffHz(), fit.q()), 0);
+        return (RingRecipe) r.with("ring", Ground.limited(fit.ringDb() + r.dryDb(), -40, 20))
+                .with("a.width", fit.width());
     }
 
     /** A wave whose harmonics, moved up and down by a sine, lie on the partials: the lines of such a product are a lattice. */
