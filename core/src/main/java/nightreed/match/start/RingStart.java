@@ -34,7 +34,11 @@ final class RingStart {
         return pairs.isEmpty() ? harmonic(g, Wave.SAW) : sines(g, pairs.get(0));
     }
 
-    /** The best pairs of lines, and waves that hold a harmonic series by themselves. */
+    /**
+     * The best pairs of lines, and waves that hold a harmonic series by themselves, of a held note also beside each other.
+     *
+     * @param most waves and pairs, at least 4
+     */
     static List<RingRecipe> several(Ground g, int most) {
         List<RingRecipe> out = new ArrayList<>(List.of(of(g)));
         if (g.cycle() != null) {
@@ -42,12 +46,9 @@ final class RingStart {
         }
         out.add(harmonic(g, Wave.PULSE));
         out.add(harmonic(g, Wave.TRIANGLE));
-        out.addAll(beating(g, out));
-        for (Pair p : pairs(g)) {
-            if (out.size() < most) {
-                out.add(sines(g, p));
-            }
-        }
+        List<RingRecipe> unisons = List.copyOf(out);
+        pairs(g).stream().limit(most - unisons.size()).forEach(p -> out.add(sines(g, p)));
+        out.addAll(beating(g, unisons));
         for (Lattice l : new FmFrames(Frames.of(g.side())).lattices(g.lines(), g.f0(), LATTICES)) {
             for (int k = -2; k <= 2; k++) {
                 double b = Math.abs(l.offset() + k * l.modulator());
@@ -146,8 +147,7 @@ final class RingStart {
         g.say("a.filter", true, "levels of the harmonics");
         g.say("ring", true, "levels of the harmonics");
         RingRecipe r = recipe(g, wave, g.f0(), g.f0(), line, line, Filter.lowPass(fit.cutoffHz(), fit.q()), 0);
-        return (RingRecipe) r.with("ring", Ground.limited(fit.ringDb() + r.dryDb(), -40, 20))
-                .with("a.width", fit.width());
+        return r.with("ring", Ground.limited(fit.ringDb() + r.dryDb(), -40, 20)).with("a.width", fit.width());
     }
 
     /** A wave whose harmonics, moved up and down by a sine, lie on the partials: the lines of such a product are a lattice. */
