@@ -36,6 +36,12 @@ final class QuickEar {
     /** In less, weak partials drown in what the strong ones spread over the spectrum [s]. */
     private static final double LEAST_PROBE_SECONDS = 0.04;
 
+    /** Bins of a band beside the partials that tell how loud noise is there. */
+    private static final int FEWEST_FREE = 5;
+
+    /** Power of three bins of noise over three of its median that chance hardly makes. */
+    private static final double BY_CHANCE = 5;
+
     /** Limits of the first frames [s]. */
     private static final double[] FIRST = {0, 0.006, 0.02, 0.06};
 
@@ -82,7 +88,7 @@ final class QuickEar {
     /**
      * What is taken of a sound. Power per sample.
      *
-     * @param between power beside the recording's partials, per critical band, where they are looked at first
+     * @param between power of a line beside the recording's partials, per critical band, where they are looked at first
      */
     private record Features(
             double[][] bands,
@@ -253,16 +259,29 @@ final class QuickEar {
         return new Features(bands, loud, partials, offsets, between, rise(x));
     }
 
+    /** Of each band the strongest line there, as far as it stands out of what noise there would be by chance. */
     private double[] between(double[] spectrum, double scale) {
+        double[] power = new double[besides.length];
+        for (int k = 0; k < power.length; k++) {
+            power[k] = scale * (spectrum[2 * k] * spectrum[2 * k] + spectrum[2 * k + 1] * spectrum[2 * k + 1]);
+        }
         double[] out = new double[Bark.BANDS];
-        int b = 0;
-        for (int k = 1; k < besides.length; k++) {
-            while (b < Bark.BANDS && k * fs / probe >= Bark.edgeHz(b + 1)) {
-                b++;
+        for (int b = 0; b < Bark.BANDS; b++) {
+            int first = (int) Math.max(1, Math.ceil(Bark.edgeHz(b) * probe / fs));
+            int end = (int) Math.min(power.length - 1.0, Math.ceil(Bark.edgeHz(b + 1) * probe / fs));
+            double[] free = IntStream.range(first, Math.max(first, end))
+                    .filter(k -> besides[k])
+                    .mapToDouble(k -> power[k])
+                    .sorted()
+                    .toArray();
+            if (free.length < FEWEST_FREE) {
+                continue;
             }
-            if (b < Bark.BANDS && besides[k]) {
-                out[b] += scale * (spectrum[2 * k] * spectrum[2 * k] + spectrum[2 * k + 1] * spectrum[2 * k + 1]);
+            double line = 0;
+            for (int k = first; k < end; k++) {
+                line = besides[k] ? Math.max(line, power[k - 1] + power[k] + power[k + 1]) : line;
             }
+            out[b] = Math.max(0, line - BY_CHANCE * 3 * free[free.length / 2]);
         }
         return out;
     }

@@ -360,7 +360,7 @@ class StartsTest {
         assertThat(cutoff.depth() * octaves).isPositive();
     }
 
-    /** Two waves a little apart swing in level as a tremolo does: some starts take it for what it is. */
+    /** Two waves a little apart swing in level as a tremolo does: some starts take it for what it is, with the right filter. */
     @Test
     void wavesBesideEachOtherAreOffered() throws Exception {
         double cents = 14;
@@ -386,6 +386,11 @@ class StartsTest {
         assertThat(side.measurement().held().tremolo()).isNotNull();
         assertThat(Starts.several("ring", side, false))
                 .filteredOn(s -> s.common().routes().isEmpty())
-                .anySatisfy(s -> assertThat(Math.abs(s.value("b.detune"))).isCloseTo(cents, within(1.5)));
+                .anySatisfy(s -> {
+                    assertThat(Math.abs(s.value("b.detune"))).isCloseTo(cents, within(1.5));
+                    assertThat(s.value("a.filter.cutoff")).isCloseTo(500, within(40.0));
+                    assertThat(s.value("a.filter.q")).isCloseTo(0.71, within(0.15));
+                    assertThat(s.value("ring") - s.value("dry")).isCloseTo(1, within(2.0));
+                });
     }
 }
