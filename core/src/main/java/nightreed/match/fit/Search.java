@@ -68,7 +68,7 @@ final class Search {
     private static final int APPROACH_ROUNDS = 3;
 
     /** Of the time for a fit, what its last listening is given [s], [share]. */
-    private static final double MOST_FOR_LAST = 0.9;
+    private static final double MOST_FOR_LAST = 1.3;
 
     private static final double SHARE_FOR_LAST = 0.4;
 
