@@ -23,10 +23,10 @@ import nightreed.sound.Loudness;
  * frames of the spectrum, and takes milliseconds. It answers with many small differences, each in JND times the root of its
  * weight, so that their squares add up to what a listener minds and a search can see which value moves which of them.
  *
- * <p>Of each sound it takes: level and frequency of the recording's partials over time, what lies beside them, critical bands from frames that are
- * short at the onset and longer later, centroid and loudness of these frames, the rise at the start, and the strike as a
- * comparison hears it. Levels are compared
- * at equal loudness over the common span, and only as far as they stand out of the recording's own masking and background.
+ * <p>Of each sound it takes: level and frequency of the recording's partials over time, lines that lie beside them, critical
+ * bands from frames that are short at the onset and longer later, centroid and loudness of these frames, the rise at the
+ * start, and the strike as a comparison hears it. Levels are compared at equal loudness over the common span, and only as far
+ * as they stand out of the recording's own masking and background.
  * Immutable; may be used by several threads.
  */
 final class QuickEar {

@@ -11,6 +11,7 @@ import nightreed.measure.FmLaw;
 import nightreed.music.Pitch;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
+import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.VelocityMap;
 import nightreed.voice.fm.Sidebands;
@@ -29,6 +30,9 @@ final class FmStart {
     /** Ways to put pairs together that are told. */
     private static final int TOLD = 6;
 
+    /** Of these, how many are told again with a measured tremolo. */
+    private static final int WITH_TREMOLO = 2;
+
     private FmStart() {}
 
     static FmRecipe of(Ground g) {
@@ -40,16 +44,16 @@ final class FmStart {
         List<FmRecipe> out = new ArrayList<>();
         if (g.measurement().fm() != null) {
             g.say("pair.1", true, "measured law of a frequency modulation");
-            out.add(recipe(g, List.of(pair(g, g.measurement().fm()))));
+            out.add(recipe(g, List.of(pair(g, g.measurement().fm())), g.movement(false)));
         }
         if (!brief) {
-            fitted(g).forEach(f -> out.add(recipe(g, f.sound().pairs())));
+            out.addAll(swinging(g, fitted(g)));
         }
         if (out.size() < most) {
             Frames frames = Frames.of(g.side(), g.movementWithoutTremolo(), false);
             out.addAll(new FmFrames(frames)
                     .pairs(g.lines(), g.f0(), most - out.size()).parallelStream()
-                            .map(c -> recipe(g, pairs(g, frames, c)))
+                            .map(c -> recipe(g, pairs(g, frames, c), g.movement(false)))
                             .toList());
         }
         return out;
@@ -63,6 +67,20 @@ final class FmStart {
         return Stream.of(true, false)
                 .flatMap(tuned -> new FmFit(g, tuned).found(TOLD / 2).stream())
                 .toList();
+    }
+
+    /** A level that swings may do so because pairs beat: the likeliest are told without a tremolo, and again with it. */
+    private static List<FmRecipe> swinging(Ground g, List<Found> fitted) {
+        Common measured = g.movement(false);
+        Common still = g.movementWithoutTremolo();
+        List<FmRecipe> out = new ArrayList<>();
+        fitted.forEach(f -> out.add(recipe(g, f.sound().pairs(), still)));
+        if (!measured.equals(still)) {
+            fitted.stream()
+                    .limit(WITH_TREMOLO)
+                    .forEach(f -> out.add(recipe(g, f.sound().pairs(), measured)));
+        }
+        return out;
     }
 
     private static FmPair pair(Ground g, FmLaw law) {
@@ -84,7 +102,7 @@ final class FmStart {
         return Ground.limited(hz / g.f0(), 0.05, 60);
     }
 
-    private static FmRecipe recipe(Ground g, List<FmPair> pairs) {
+    private static FmRecipe recipe(Ground g, List<FmPair> pairs, Common movement) {
         return new FmRecipe(
                 g.key(),
                 g.cents(),
@@ -93,7 +111,7 @@ final class FmStart {
                 g.strike(),
                 g.isHeld() ? 0 : 0.5,
                 new VelocityMap(0.7, 24, g.isHeld() ? 2 : 1),
-                g.movementWithoutTremolo());
+                movement);
     }
 
     private static List<FmPair> pairs(Ground g, Frames frames, Course first) {

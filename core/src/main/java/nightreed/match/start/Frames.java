@@ -70,7 +70,7 @@ final class Frames {
         }
         double key = side.keySeconds();
         for (double t = key; released && (t + n / fs) * fs < x.length - onset && t < key + RELEASED_SECONDS; ) {
-            at.add(t - 0.5 * n / fs);
+            at.add(Math.max(0, t - 0.5 * n / fs));
             t += Math.max(0.02, 0.35 * (t - key));
         }
         RealFft fft = new RealFft(n);

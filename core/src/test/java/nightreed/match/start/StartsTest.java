@@ -393,4 +393,31 @@ class StartsTest {
                     assertThat(s.value("ring") - s.value("dry")).isCloseTo(1, within(2.0));
                 });
     }
+
+    /** Whether a level swings by an LFO or by pairs that beat is left to the search. */
+    @Test
+    void modulatedPairsAreOfferedWithATremoloAndWithout() throws Exception {
+        Lfo tremolo = moving(Lfo.Shape.SINE, 4.4, 90);
+        Common swings = new Common(
+                120,
+                0,
+                null,
+                null,
+                null,
+                tremolo,
+                null,
+                List.of(new Route(Route.Source.LFO_2, Route.Target.LEVEL, 3)),
+                Common.NONE.effects(),
+                null,
+                List.of());
+        FmPair pair = FmPair.of(0, 1, 1, 1.5, Envelope.held(0.08, 0.2), Envelope.held(0.08, 0.2));
+        FmRecipe r = new FmRecipe(57, 0, -12, List.of(pair), null, 0, VelocityMap.USUAL, swings);
+        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.2, 2.7, FS));
+        List<Recipe> starts = Starts.several("fm", side, false);
+        assertThat(starts).anyMatch(s -> s.common().routes().isEmpty());
+        assertThat(starts)
+                .flatExtracting(s -> s.common().routes())
+                .anySatisfy(route -> assertThat(route.depth()).isCloseTo(3, within(0.5)));
+        assertThat(Starts.of("fm", side).recipe().common().routes()).hasSize(1);
+    }
 }
