@@ -110,7 +110,7 @@ public record Hearing(
     }
 
     /** How far under its masker's own level a tone is masked by another tone [dB] (J. D. Johnston, 1988, simplified). */
-    public static final double MASKING_OFFSET_DB = 14;
+    static final double MASKING_OFFSET_DB = 14;
 
     /** Threshold in quiet [dB SPL] (E. Terhardt, 1979). */
     public static double quietDb(double hz) {

@@ -23,10 +23,10 @@ import nightreed.sound.Loudness;
  * frames of the spectrum, and takes milliseconds. It answers with many small differences, each in JND times the root of its
  * weight, so that their squares add up to what a listener minds and a search can see which value moves which of them.
  *
- * <p>Of each sound it takes: level and frequency of the recording's partials over time, lines that lie beside them, critical
- * bands from frames that are short at the onset and longer later, centroid and loudness of these frames, the rise at the
- * start, and the strike as a comparison hears it. Levels are compared at equal loudness over the common span, and only as far
- * as they stand out of the recording's own masking and background.
+ * <p>Of each sound it takes: level and frequency of the recording's partials over time, critical bands from frames that are
+ * short at the onset and longer later, centroid and loudness of these frames, the rise at the start, and the strike as a
+ * comparison hears it. Levels are compared
+ * at equal loudness over the common span, and only as far as they stand out of the recording's own masking and background.
  * Immutable; may be used by several threads.
  */
 final class QuickEar {
@@ -35,12 +35,6 @@ final class QuickEar {
 
     /** In less, weak partials drown in what the strong ones spread over the spectrum [s]. */
     private static final double LEAST_PROBE_SECONDS = 0.04;
-
-    /** Bins of a band beside the partials that tell how loud noise is there. */
-    private static final int FEWEST_FREE = 5;
-
-    /** Power of three bins of noise over three of its median that chance hardly makes. */
-    private static final double BY_CHANCE = 5;
 
     /** Limits of the first frames [s]. */
     private static final double[] FIRST = {0, 0.006, 0.02, 0.06};
@@ -73,8 +67,6 @@ final class QuickEar {
     private final int[] probeAt;
     private final double[] hz;
     private final double[] width; // half width of what is counted to a partial [Hz]
-    private final boolean[] besides; // bins of a probe that no partial reaches
-    private final double[] masked; // power of a tone that the partials leave audible, per band
     private final double[] weight; // audibility of each partial
     private final double[] bandWeight; // K-weighting of each band
     private final Features own;
@@ -85,18 +77,8 @@ final class QuickEar {
     private final double[] slowLevels; // shares of the power of a slow start
     private final double[] begins; // where it passes each of them, samples after the onset
 
-    /**
-     * What is taken of a sound. Power per sample.
-     *
-     * @param between power of a line beside the recording's partials, per critical band, where they are looked at first
-     */
-    private record Features(
-            double[][] bands,
-            double[] loud,
-            double[][] partials,
-            double[][] offsets,
-            double[] between,
-            double[] rise) {}
+    /** What is taken of a sound. Power per sample. */
+    private record Features(double[][] bands, double[] loud, double[][] partials, double[][] offsets, double[] rise) {}
 
     /** @param mostSeconds after the onset that are listened to at the most [s] */
     QuickEar(Side recording, double mostSeconds) {
@@ -137,7 +119,6 @@ final class QuickEar {
         for (int i = 0; i < hz.length; i++) {
             width[i] = Math.max(2.5 * fs / probe, Math.min(0.02 * hz[i], 0.45 * spacing));
         }
-        besides = besides();
         List<Integer> at = new ArrayList<>();
         double p = held ? 0.25 * probe : 0;
         while (p + probe <= seconds * fs || at.isEmpty()) {
@@ -153,7 +134,6 @@ final class QuickEar {
         begins = passes(note, slowLevels);
         own = features(note);
         floor = floors();
-        masked = masked();
         strike = recording.strike() == null
                 ? null
                 : new StrikeGroups(recording.strike(), own.bands, background, hearing);
@@ -235,13 +215,9 @@ final class QuickEar {
         }
         double[][] partials = new double[probeAt.length][hz.length];
         double[][] offsets = new double[probeAt.length][hz.length];
-        double[] between = new double[Bark.BANDS];
         double scale = 2 / (0.375 * probe * (double) probe);
         for (int f = 0; f < probeAt.length && hz.length > 0; f++) {
             double[] s = looks.spectrum(x, probeAt[f], probe);
-            if (f == 0) {
-                between = between(s, scale);
-            }
             for (int k = 0; k < hz.length; k++) {
                 double sum = 0;
                 double moment = 0;
@@ -256,46 +232,7 @@ final class QuickEar {
                 offsets[f][k] = sum > 0 ? moment / sum : 0;
             }
         }
-        return new Features(bands, loud, partials, offsets, between, rise(x));
-    }
-
-    /** Of each band the strongest line there, as far as it stands out of what noise there would be by chance. */
-    private double[] between(double[] spectrum, double scale) {
-        double[] power = new double[besides.length];
-        for (int k = 0; k < power.length; k++) {
-            power[k] = scale * (spectrum[2 * k] * spectrum[2 * k] + spectrum[2 * k + 1] * spectrum[2 * k + 1]);
-        }
-        double[] out = new double[Bark.BANDS];
-        for (int b = 0; b < Bark.BANDS; b++) {
-            int first = (int) Math.max(1, Math.ceil(Bark.edgeHz(b) * probe / fs));
-            int end = (int) Math.min(power.length - 1.0, Math.ceil(Bark.edgeHz(b + 1) * probe / fs));
-            double[] free = IntStream.range(first, Math.max(first, end))
-                    .filter(k -> besides[k])
-                    .mapToDouble(k -> power[k])
-                    .sorted()
-                    .toArray();
-            if (free.length < FEWEST_FREE) {
-                continue;
-            }
-            double line = 0;
-            for (int k = first; k < end; k++) {
-                line = besides[k] ? Math.max(line, power[k - 1] + power[k] + power[k + 1]) : line;
-            }
-            out[b] = Math.max(0, line - BY_CHANCE * 3 * free[free.length / 2]);
-        }
-        return out;
-    }
-
-    /** Which bins no partial of the recording reaches. */
-    private boolean[] besides() {
-        boolean[] out = new boolean[probe / 2 + 1];
-        Arrays.fill(out, true);
-        for (int k = 0; k < hz.length; k++) {
-            int low = (int) Math.max(0, Math.floor((hz[k] - width[k]) * probe / fs));
-            int high = (int) Math.min(probe / 2.0, Math.ceil((hz[k] + width[k]) * probe / fs));
-            Arrays.fill(out, low, high + 1, false);
-        }
-        return out;
+        return new Features(bands, loud, partials, offsets, rise(x));
     }
 
     private double[] rise(double[] x) {
@@ -332,27 +269,6 @@ final class QuickEar {
                     }
                 }
                 out[f][b] = Math.max(1e-14, least + quiet + masked);
-            }
-        }
-        return out;
-    }
-
-    /** What a tone in each band must have to be heard beside the recording's partials. */
-    private double[] masked() {
-        double[] strongest = new double[hz.length];
-        double top = 1e-20;
-        for (int k = 0; k < hz.length; k++) {
-            strongest[k] = own.partials[0][k];
-            top = Math.max(top, strongest[k]);
-        }
-        double[] out = new double[Bark.BANDS];
-        for (int b = 0; b < Bark.BANDS; b++) {
-            out[b] = top * Math.pow(10, (Hearing.quietDb(Bark.centreHz(b)) - hearing.playbackDb()) / 10);
-            for (int k = 0; k < hz.length; k++) {
-                double spl = hearing.playbackDb() + 10 * Math.log10(strongest[k] / top + 1e-12);
-                double away = b + 0.5 - Bark.of(hz[k]);
-                out[b] += strongest[k]
-                        * Math.pow(10, (Hearing.spread(away, hz[k], spl) - Hearing.MASKING_OFFSET_DB) / 10);
             }
         }
         return out;
@@ -487,9 +403,6 @@ final class QuickEar {
                 decays += square(differences[at++]);
             }
         }
-        for (int b = 0; b < Bark.BANDS; b++) {
-            partials += square(differences[at++]);
-        }
         double bands = 0;
         double brightness = 0;
         double loudness = 0;
@@ -534,12 +447,7 @@ final class QuickEar {
 
     /** Number of differences of one answer. */
     int size() {
-        return hz.length * (2 + probeAt.length)
-                + Bark.BANDS
-                + from.length * (Bark.BANDS + 2)
-                + RISE.length
-                - 1
-                + StrikeGroups.SIZE;
+        return hz.length * (2 + probeAt.length) + from.length * (Bark.BANDS + 2) + RISE.length - 1 + StrikeGroups.SIZE;
     }
 
     private double[] differences(Features r, Features i) {
@@ -605,12 +513,6 @@ final class QuickEar {
                 out[at++] =
                         decays * bent((others - fallen) / room) * scale(1, weight[k] * seen / probeAt.length, weights);
             }
-        }
-        for (int b = 0; b < Bark.BANDS; b++) {
-            double its = gain * i.between[b];
-            double heard = Math.max(0, Math.min(1, 10 * Math.log10(its / masked[b] + 1e-9) / Listener.FULLY_HEARD_DB));
-            double more = Math.max(0, decibels(its, r.between[b], masked[b]));
-            out[at++] = levels * bent(more / hearing.levelDb()) * scale(1, heard, weights + heard);
         }
         return at;
     }

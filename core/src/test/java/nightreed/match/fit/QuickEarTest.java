@@ -63,20 +63,18 @@ class QuickEarTest {
         assertThat(lacking.get(0)).isCloseTo(2.76 * made.f0Hz(), within(0.5));
     }
 
-    /** A sine 57 dB under another, far from it and from the noise of the strike: a comparison hears it, and so does a search. */
-    @ParameterizedTest
-    @ValueSource(booleans = {true, false})
-    void aWeakPartialOnOneSideIsHeard(boolean recordingHasIt) throws Exception {
+    /** A sine 57 dB under another, far from it and from the noise of the strike: a comparison misses it, and so does a search. */
+    @Test
+    void aWeakPartialThatIsMissingIsHeard() throws Exception {
         Envelope fall = Envelope.struck(0.002, 0.5, 0.3);
         List<FmPair> both = List.of(FmPair.of(0, 1, 1, 0, fall, fall), FmPair.of(-57, 7.3, 1, 0, fall, fall));
         FmRecipe with =
                 new FmRecipe(69, 0, -14, both, new Exciter(1, -20, 10, 200, 3000), 0.3, VelocityMap.USUAL, Common.NONE);
         FmRecipe without = with.withPairs(List.of(both.get(0)));
-        Side sound = Matcher.rendered(Renderer.asFitted(recordingHasIt ? with : without, 0.1, 1.5, 48_000));
-        FmRecipe other = recordingHasIt ? without : with;
+        Side sound = Matcher.rendered(Renderer.asFitted(with, 0.1, 1.5, 48_000));
         Comparison heard = Listener.compare(
-                sound, Matcher.rendered(Matcher.render(Patch.of(Matcher.asLoud(other, sound), null), sound)));
-        double quick = QuickEar.total(new OneNote(new QuickEar(sound, 4)).differences(other));
+                sound, Matcher.rendered(Matcher.render(Patch.of(Matcher.asLoud(without, sound), null), sound)));
+        double quick = QuickEar.total(new OneNote(new QuickEar(sound, 4)).differences(without));
         assertThat(heard.totalJnd()).isGreaterThan(1);
         assertThat(quick).isGreaterThan(0.5 * heard.totalJnd());
     }
