@@ -25,8 +25,7 @@ import nightreed.sound.Loudness;
  *
  * <p>Of each sound it takes: level and frequency of the recording's partials over time, critical bands from frames that are
  * short at the onset and longer later, centroid and loudness of these frames, the rise at the start, and the strike as a
- * comparison hears it. Levels are compared
- * at equal loudness over the common span, and only as far as they stand out of the recording's own masking and background.
+ * comparison hears it. Levels are compared at equal loudness over the common span, and only as far as they stand out of the recording's own masking and background.
  * Immutable; may be used by several threads.
  */
 final class QuickEar {

@@ -14,7 +14,7 @@ import nightreed.voice.ring.SumsAndDifferences;
  * @param cutoffHz of the low-pass of 12 dB per octave [Hz]
  * @param width    of a pulse
  * @param ringDb   of the product's lines over what is dry [dB]
- * @param rms      what the levels are off by [dB]
+ * @param rms      what the levels are off by, NaN while that is not known [dB]
  */
 record RingWaveFit(double cutoffHz, double q, double width, double ringDb, double rms) {
     private static final double[] CUTOFFS = {1.5, 4, 10, 30};
@@ -49,7 +49,7 @@ record RingWaveFit(double cutoffHz, double q, double width, double ringDb, doubl
         for (double cutoff : CUTOFFS) {
             for (double width : wave.wave() == Oscillator.Wave.PULSE ? WIDTHS : new double[] {0.5}) {
                 double[] start = {Math.log(cutoff * f0), Math.log(0.71), width / 0.2, 0};
-                RingWaveFit f = of(NearestWalk.from(start, u -> residuals(of(u, 0), level, f0, wave)), 0);
+                RingWaveFit f = at(NearestWalk.from(start, u -> residuals(at(u), level, f0, wave)));
                 double[] left = residuals(f, level, f0, wave);
                 double squares = 0;
                 for (double r : left) {
@@ -62,13 +62,14 @@ record RingWaveFit(double cutoffHz, double q, double width, double ringDb, doubl
         return best;
     }
 
-    private static RingWaveFit of(double[] u, double rms) {
+    /** @param u logarithms of cutoff and Q, width and balance, each on a ruler on which 1 is far */
+    private static RingWaveFit at(double[] u) {
         return new RingWaveFit(
                 Ground.limited(Math.exp(u[0]), 20, 18_000),
                 Ground.limited(Math.exp(u[1]), 0.3, 12),
                 Ground.limited(0.2 * u[2], 0.03, 0.5),
                 Ground.limited(9 * u[3], -40, 40),
-                rms);
+                Double.NaN);
     }
 
     /** Over what is near, of each level that is looked at, whatever they have in common taken off. */
@@ -90,7 +91,7 @@ record RingWaveFit(double cutoffHz, double q, double width, double ringDb, doubl
     }
 
     /** A wave with the width that was found. */
-    Oscillator of(Oscillator wave) {
+    private Oscillator widened(Oscillator wave) {
         return new Oscillator(
                 wave.wave(),
                 wave.feet(),
@@ -108,7 +109,7 @@ record RingWaveFit(double cutoffHz, double q, double width, double ringDb, doubl
     private double[] powers(double f0, Oscillator wave) {
         double[] own = new double[HARMONICS + 2];
         for (int n = 1; n < own.length; n++) {
-            double a = SumsAndDifferences.harmonic(of(wave), null, n);
+            double a = SumsAndDifferences.harmonic(widened(wave), null, n);
             double db = MovingFilter.levelDb(Filter.Kind.LOW, Filter.Slope.DB_12, q, cutoffHz, n * f0, SAMPLE_RATE_HZ);
             own[n] = a * a * Math.pow(10, db / 10);
         }

@@ -15,7 +15,7 @@ import nightreed.voice.Renderer;
  * that stays, and divided by the swing of its level. Lines that smear over many bins where the pitch swings stand still then.
  */
 final class SteadyNote {
-    /** Under this the level is too low to be brought back up [dB]. */
+    /** A level that swings down by more is too low to be brought all the way back up [dB]. */
     private static final double MOST_DB = 18;
 
     private final Common movement;
