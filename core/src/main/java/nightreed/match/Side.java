@@ -1,6 +1,7 @@
 package nightreed.match;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
@@ -225,6 +226,13 @@ public final class Side {
         for (int f = 0; f < Math.min(out.length, paths.power().length); f++) {
             out[f] = Math.sqrt(Math.max(0, paths.power()[f]));
         }
+        return out;
+    }
+
+    /** The same of a sound that begins at once, from its beginning on; new array. */
+    public static double[] loudness(Clip clip) {
+        double[] out = Paths.of(clip, 0).power();
+        Arrays.setAll(out, f -> Math.sqrt(Math.max(0, out[f])));
         return out;
     }
 

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import nightreed.dsp.RealFft;
 import nightreed.music.Pitch;
+import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Filter.Kind;
@@ -39,7 +40,7 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
     /** A harmonic so far under the strongest of its frame counts no more [dB]. */
     private static final double RANGE_DB = 60;
 
-    private static final double[] WIDTHS = {0.5, 0.4, 0.3, 0.22, 0.15, 0.1, 0.06};
+    private static final double[] WIDTHS = {0.5, 0.4, 0.3, 0.22, 0.15, 0.1, 0.06, 0.03};
     private static final double[] RESONANCES = {0.4, 0.55, 0.8, 1.3, 2.2, 4};
     private static final int CUTOFFS = 36;
     private static final double LOWEST_HZ = 40;
@@ -49,6 +50,18 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
     private static final double SURE_DB = 1;
 
     private static final double MOST_LEFT_DB = 3;
+
+    /** How much more may be left over of a held note, which has noise beside it all the time. */
+    private static final double HELD_TIMES = 2;
+
+    /** Of the time in which a course falls by 60 dB, that in which most of it is done. */
+    private static final double STRAIGHT = 0.35;
+
+    /** What two that are the same may differ by, as a share. */
+    private static final double SAME = 0.01;
+
+    /** Where a course that falls has to end to be one that rises to where it stays, turned over. */
+    private static final double ENDED = 0.25;
 
     private static final int WALKED = 4;
     private static final int TOLD = 2;
@@ -95,21 +108,100 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
         if (seen < FEWEST_LEVELS || levels.seconds.length < 3 || levels.share < LEAST_SHARE) {
             return List.of();
         }
+        double times = g.isHeld() ? HELD_TIMES : 1;
         List<FilteredWaveFit> ideal = nearest(
-                likely(levels).stream().map(c -> c.read(levels, amplitude)).toList(), levels, TOLD);
-        List<FilteredWaveFit> own = nearest(own(levels, amplitude), levels, OWN_TOLD);
-        return Stream.concat(own.stream(), ideal.stream()).toList();
+                likely(levels).stream()
+                        .map(c -> c.read(levels, amplitude))
+                        .flatMap(f -> g.isHeld() ? Stream.of(f, f.straight()) : Stream.of(f))
+                        .toList(),
+                levels,
+                times,
+                TOLD);
+        List<FilteredWaveFit> own = nearest(own(levels, amplitude), levels, 1, OWN_TOLD);
+        return Stream.concat(own.stream(), ideal.stream())
+                .map(f -> g.isHeld() ? f.rising() : f)
+                .toList();
     }
 
-    private static List<FilteredWaveFit> nearest(List<FilteredWaveFit> starts, Levels levels, int most) {
-        return starts.parallelStream()
+    /** With a cutoff that moves along a straight line, and a level that stays, as another place to begin at. */
+    private FilteredWaveFit straight() {
+        Envelope m = filter.envelope();
+        double bent = Math.max(0, m.fallCurve());
+        Envelope line = new Envelope(
+                m.delaySeconds(),
+                m.attackSeconds(),
+                m.attackCurve(),
+                0,
+                m.decaySeconds() * (1 - bent * (1 - STRAIGHT)),
+                0,
+                m.sustain(),
+                m.releaseSeconds());
+        Filter moved = new Filter(
+                filter.kind(),
+                filter.slope(),
+                filter.cutoffHz(),
+                filter.q(),
+                filter.keyTracking(),
+                filter.envelopeOctaves(),
+                filter.velocityOctaves(),
+                filter.driveDb(),
+                line);
+        return new FilteredWaveFit(
+                wave, cycle, moved, Envelope.held(amplitude.attackSeconds(), amplitude.releaseSeconds()), rmsDb);
+    }
+
+    /** A cutoff that moves up or down to where it stays, as it moves back when the key is let go. */
+    private FilteredWaveFit rising() {
+        Envelope m = filter.envelope();
+        if (m.sustain() > ENDED) {
+            return this;
+        }
+        double octaves = filter.envelopeOctaves();
+        Envelope turned = new Envelope(
+                m.delaySeconds(),
+                Ground.limited(m.attackSeconds() + m.decaySeconds(), 0, 20),
+                m.fallCurve(),
+                0,
+                0,
+                1,
+                1,
+                amplitude.releaseSeconds());
+        Filter moved = new Filter(
+                filter.kind(),
+                filter.slope(),
+                Ground.limited(filter.cutoffHz() * Math.pow(2, octaves), 10, 20_000),
+                filter.q(),
+                filter.keyTracking(),
+                -octaves * (1 - m.sustain()),
+                filter.velocityOctaves(),
+                filter.driveDb(),
+                turned);
+        return new FilteredWaveFit(wave, cycle, moved, amplitude, rmsDb);
+    }
+
+    private static List<FilteredWaveFit> nearest(List<FilteredWaveFit> starts, Levels levels, double times, int most) {
+        List<FilteredWaveFit> found = starts.parallelStream()
                 .map(f -> f.polished(levels, NEAR_DB[0]))
-                .filter(f -> f.rmsDb < MOST_LEFT_DB) // the rest are other sounds
+                .filter(f -> f.rmsDb < times * MOST_LEFT_DB) // the rest are other sounds
                 .map(f -> f.polished(levels, NEAR_DB[1]).polished(levels, NEAR_DB[2]))
-                .filter(f -> f.rmsDb < SURE_DB)
+                .filter(f -> f.rmsDb < times * SURE_DB)
                 .sorted(Comparator.comparingDouble(FilteredWaveFit::rmsDb))
-                .limit(most)
                 .toList();
+        List<FilteredWaveFit> out = new ArrayList<>();
+        for (FilteredWaveFit f : found) {
+            if (out.size() < most && out.stream().noneMatch(f::isLike)) {
+                out.add(f);
+            }
+        }
+        return out;
+    }
+
+    /** Whether it came to the same place from another one. */
+    private boolean isLike(FilteredWaveFit o) {
+        return wave.wave() == o.wave.wave()
+                && filter.slope() == o.filter.slope()
+                && Math.abs(rmsDb / o.rmsDb - 1) < SAME
+                && Math.abs(filter.q() / o.filter.q() - 1) < SAME;
     }
 
     /** Waves of the recording's own through filters that close by little and by much. */
@@ -130,7 +222,7 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
     }
 
     private static Levels levels(Ground g) {
-        Frames frames = Frames.of(g.side());
+        Frames frames = Frames.of(g.side(), g.isHeld() ? g.movement(false) : Common.NONE, false);
         double fs = g.measurement().sampleRateHz();
         double f0 = g.f0();
         int n = (int) Math.max(1, Math.min(MOST_HARMONICS, 0.45 * fs / f0));
@@ -344,12 +436,16 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
             2 * amplitude.sustain(),
             3 * wave.width(),
             2 * wave.imperfection(),
-            filter.driveDb() / 12
+            filter.driveDb() / 12,
+            Math.log(amplitude.attackSeconds() + SHORT)
         };
     }
 
     /** So that times may come to nothing [s]. */
     private static final double SHORT = 0.002;
+
+    /** A rise that frames see, and that a filter which opens may have a part in [s]. */
+    private static final double SLOW = 0.02;
 
     private FilteredWaveFit with(double[] u) {
         Envelope m = filter.envelope();
@@ -364,7 +460,9 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
                 m.releaseSeconds());
         Envelope level = new Envelope(
                 amplitude.delaySeconds(),
-                amplitude.attackSeconds(),
+                amplitude.attackSeconds() > SLOW
+                        ? Ground.limited(Math.exp(u[13]) - SHORT, SLOW, 20)
+                        : amplitude.attackSeconds(),
                 amplitude.attackCurve(),
                 amplitude.holdSeconds(),
                 Ground.limited(Math.exp(u[7]) - SHORT, 0, 100),

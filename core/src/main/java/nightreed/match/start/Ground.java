@@ -1,6 +1,7 @@
 package nightreed.match.start;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
@@ -28,6 +29,11 @@ import nightreed.sound.UnusableSound;
 final class Ground {
     /** Where a sound without a pitch is put on the keyboard: C4 [Hz]. */
     private static final double USUAL_HZ = 261.63;
+
+    /** What a level may swing down to by itself, and frames that its usual height is told from. */
+    private static final double LEAST_OWN = 0.2;
+
+    private static final int USUAL_FRAMES = 100;
 
     private final Side side;
     private final Measurement m;
@@ -181,8 +187,45 @@ final class Ground {
         return sum;
     }
 
-    /** Course of the level as it was measured. */
+    /** Course of the level as it was measured, without a movement that was found. */
     Envelope amplitude(String id) {
+        Common movement = movement(false);
+        if (movement.routes().stream().noneMatch(r -> r.target() == Target.LEVEL)) {
+            return amplitude(id, side.loudness(), isHeld() ? attack() : limited(attack(), 0.0003, 0.05));
+        }
+        double[] own = Arrays.stream(side.loudSeconds())
+                .map(t -> Math.pow(10, SteadyNote.levelDb(movement, t) / 20))
+                .toArray();
+        return amplitude(id, own);
+    }
+
+    /**
+     * The same of a held note whose level swings and rises by itself, as that of lines that beat does.
+     *
+     * @param own frames of its level without a course, as of {@link Side#loudness}
+     */
+    Envelope amplitude(String id, double[] own) {
+        double[] loud = side.loudness();
+        double top = Arrays.stream(own).max().orElse(1);
+        for (int f = 0; f < loud.length; f++) {
+            loud[f] /= f < own.length ? Math.max(own[f] / top, LEAST_OWN) : 1;
+        }
+        double[] sorted = Arrays.copyOf(loud, Math.max(1, Math.min(loud.length, USUAL_FRAMES)));
+        Arrays.sort(sorted);
+        double usual = sorted[sorted.length / 2];
+        int low = 0;
+        while (low < loud.length && loud[low] < 0.1 * usual) {
+            low++;
+        }
+        int high = low;
+        while (high < loud.length && loud[high] < 0.9 * usual) {
+            high++;
+        }
+        double rise = (high - low) * 2 * side.loudSeconds()[0] / 0.8; // from 10-90 % to the whole rise
+        return amplitude(id, loud, limited(rise, 0.001, 5));
+    }
+
+    private Envelope amplitude(String id, double[] loud, double rise) {
         say(
                 id + ".attack",
                 isHeld() || m.attackSeconds() != null,
@@ -194,9 +237,7 @@ final class Ground {
                 id + ".release",
                 side.releaseSeconds() != null,
                 side.releaseSeconds() != null ? "fall after the key is let go" : "a usual one: no key is let go");
-        double rise = isHeld() ? attack() : limited(attack(), 0.0003, 0.05);
         double[] every = side.loudSeconds();
-        double[] loud = side.loudness();
         // the rise is measured better than by such frames, and a burst is not what is shaped
         double from = Math.max(
                 0.7 * rise, m.noise() == null ? 0 : Math.min(0.06, m.noise().t60Seconds() / 2));
@@ -358,7 +399,7 @@ final class Ground {
     /** Harmonics as they were measured, for a wave of the recording's own; null if there are too few. */
     SingleCycle cycle() {
         double[] level = new double[65];
-        java.util.Arrays.fill(level, -120);
+        Arrays.fill(level, -120);
         int last = 0;
         for (Ground.Line l : lines) {
             double n = l.hz() / f0();
@@ -368,7 +409,7 @@ final class Ground {
                 last = Math.max(last, k);
             }
         }
-        return last < 2 ? null : cycle(java.util.Arrays.copyOfRange(level, 1, last + 1));
+        return last < 2 ? null : cycle(Arrays.copyOfRange(level, 1, last + 1));
     }
 
     /** A cycle of harmonics with such levels [dB], the strongest at 0, with phases that keep its peak low (Schroeder, 1970). */

@@ -1,19 +1,20 @@
 package nightreed.match.start;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import nightreed.match.Side;
 import nightreed.match.start.FmFrames.Lattice;
-import nightreed.measure.held.HeldNote;
-import nightreed.measure.held.Movement;
+import nightreed.measure.Measurement;
 import nightreed.music.Pitch;
 import nightreed.recipe.RingRecipe;
+import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.Oscillator.Wave;
 import nightreed.recipe.part.VelocityMap;
+import nightreed.voice.Renderer;
 
 /** Two sines whose difference and sum are two of the strongest partials; a saw at unison for a note of one harmonic series. */
 final class RingStart {
@@ -22,10 +23,11 @@ final class RingStart {
     /** Lattices that are tried. */
     private static final int LATTICES = 4;
 
-    /** Beats of a held note that are tried [Hz]. */
-    private static final double BEAT_STEP_HZ = 0.5;
+    /** By how much the interval of a wave and a sine is wider when struck softest. */
+    private static final double SOFT_CENTS = 60;
 
-    private static final double FASTEST_BEAT_HZ = 4;
+    /** Computed pairs of a held wave and a sine that are tried. */
+    private static final int COMPUTED = 8;
 
     private RingStart() {}
 
@@ -46,9 +48,9 @@ final class RingStart {
         }
         out.add(harmonic(g, Wave.PULSE));
         out.add(harmonic(g, Wave.TRIANGLE));
-        List<RingRecipe> unisons = List.copyOf(out);
-        pairs(g).stream().limit(most - unisons.size()).forEach(p -> out.add(sines(g, p)));
-        out.addAll(beating(g, unisons));
+        int waves = out.size();
+        pairs(g).stream().limit(most - waves).forEach(p -> out.add(sines(g, p)));
+        out.addAll(held(g));
         for (Lattice l : new FmFrames(Frames.of(g.side())).lattices(g.lines(), g.f0(), LATTICES)) {
             for (int k = -2; k <= 2; k++) {
                 double b = Math.abs(l.offset() + k * l.modulator());
@@ -61,40 +63,40 @@ final class RingStart {
         return out;
     }
 
-    /**
-     * A held wave beside the one that it is multiplied with: lines of the product beat with the dry ones as fast as they are
-     * apart, and with each other twice as fast, which may be measured as a tremolo or, where each harmonic beats in its own
-     * time, as nothing at all.
-     */
-    private static List<RingRecipe> beating(Ground g, List<RingRecipe> unisons) {
-        if (!g.isHeld()) {
+    /** Held waves with a sine at unison or hardly off it that have the levels and the swings of the harmonics. */
+    private static List<RingRecipe> held(Ground g) {
+        HarmonicSwings swings = g.isHeld() ? HarmonicSwings.of(g) : null;
+        if (swings == null) {
             return List.of();
         }
-        List<Double> beats = new ArrayList<>();
-        for (double hz = BEAT_STEP_HZ; hz <= FASTEST_BEAT_HZ; hz += BEAT_STEP_HZ) {
-            beats.add(hz);
-        }
-        HeldNote held = g.measurement().held();
-        for (Movement swing : Arrays.asList(held.tremolo(), held.filter())) {
-            if (swing != null && swing.shape() != Movement.Shape.STEPPED) {
-                beats.add(swing.rateHz());
-                beats.add(swing.rateHz() / 2);
-            }
-        }
-        List<RingRecipe> out = new ArrayList<>();
-        for (RingRecipe r : unisons) {
-            if (r.a().wave() == Wave.MEASURED) {
-                continue; // its harmonics are right without a product
-            }
-            for (double hz : beats) {
-                for (int way : new int[] {1, -1}) {
-                    double cents = Pitch.cents(g.f0(), g.f0() + way * hz);
-                    out.add((RingRecipe) r.with("b.detune", Ground.limited(cents, -100, 100))
-                            .withCommon(g.movementWithoutTremolo()));
-                }
-            }
-        }
-        return out;
+        g.say("a.filter", true, "levels of the harmonics");
+        g.say("ring", true, "levels and swings of the harmonics");
+        g.say("b.detune", true, "swings of the harmonics");
+        return RingWaveFit.of(swings, g.f0(), List.of(Wave.SAW, Wave.PULSE, Wave.TRIANGLE)).stream()
+                .limit(COMPUTED)
+                .map(f -> beside(g, f))
+                .toList();
+    }
+
+    private static RingRecipe beside(Ground g, RingWaveFit f) {
+        double line = g.lines().get(0).amplitude();
+        RingRecipe r = recipe(g, f.wave(), g.f0(), g.f0(), line, line, Filter.lowPass(f.cutoffHz(), f.q()), 0);
+        double cycles = f.phaseRad() / (2 * Math.PI);
+        RingRecipe beating = (RingRecipe) r.with("ring", Ground.limited(f.ringDb() + r.dryDb(), -60, 20))
+                .with("a.width", f.width())
+                .with("b.detune", Ground.limited(Pitch.cents(g.f0(), g.f0() + f.hz()), -100, 100))
+                .with("b.phase", 2 * Math.PI * (cycles - Math.floor(cycles)))
+                .withCommon(g.movementWithoutTremolo());
+        return shaped(g, beating);
+    }
+
+    /** With a course of the level that leaves to the beats what they do. */
+    private static RingRecipe shaped(Ground g, RingRecipe r) {
+        Measurement m = g.measurement();
+        RingRecipe flat = r.withAmplitude(Envelope.held(0, g.release()));
+        double[] own =
+                Side.loudness(Renderer.asFitted(flat, 0, g.side().keySeconds(), m.durationSeconds(), m.sampleRateHz()));
+        return r.withAmplitude(g.amplitude("amp", own));
     }
 
     /**
@@ -140,14 +142,7 @@ final class RingStart {
         if (wave == Wave.MEASURED) {
             return recipe(g, wave, g.f0(), g.f0(), line, line, Filter.lowPass(18_000, 0.71), -30);
         }
-        if (!g.isHeld()) {
-            return recipe(g, wave, g.f0(), g.f0(), line, line, Filter.lowPass(top(g), 0.71), 0);
-        }
-        RingWaveFit fit = RingWaveFit.of(g.lines(), g.f0(), Oscillator.of(wave, 1));
-        g.say("a.filter", true, "levels of the harmonics");
-        g.say("ring", true, "levels of the harmonics");
-        RingRecipe r = recipe(g, wave, g.f0(), g.f0(), line, line, Filter.lowPass(fit.cutoffHz(), fit.q()), 0);
-        return r.with("ring", Ground.limited(fit.ringDb() + r.dryDb(), -40, 20)).with("a.width", fit.width());
+        return recipe(g, wave, g.f0(), g.f0(), line, line, Filter.lowPass(top(g), 0.71), 0);
     }
 
     /** A wave whose harmonics, moved up and down by a sine, lie on the partials: the lines of such a product are a lattice. */
@@ -172,12 +167,14 @@ final class RingStart {
         if (beat > 0) {
             g.say("drift", true, String.format(Locale.ROOT, "measured beat of %.2f Hz", beat));
         }
+        double softCents = wave == Wave.SINE ? 0 : SOFT_CENTS;
+        double soft = Math.pow(2, softCents * (1 - VelocityMap.USUAL.reference()) / 1200);
         return new RingRecipe(
                 g.key(),
                 g.cents(),
                 -12,
                 Oscillator.of(wave, Ground.limited(low / g.f0(), 0.05, 40)),
-                Oscillator.of(Wave.SINE, Ground.limited(high / g.f0(), 0.05, 40)),
+                Oscillator.of(Wave.SINE, Ground.limited(high / soft / g.f0(), 0.05, 40)),
                 wave == Wave.MEASURED ? g.cycle() : null,
                 filter,
                 null,
@@ -185,7 +182,7 @@ final class RingStart {
                 dryDb,
                 Ground.limited(beat / 4, 0.05, 10),
                 cents,
-                wave == Wave.SINE ? 0 : 60,
+                softCents,
                 g.amplitude("amp"),
                 g.strike(),
                 VelocityMap.USUAL,

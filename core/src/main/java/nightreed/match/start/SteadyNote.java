@@ -46,6 +46,11 @@ final class SteadyNote {
         return out;
     }
 
+    /** Swing of the level that a movement makes at a time after the onset, limited to what can be taken off [dB]. */
+    static double levelDb(Common movement, double t) {
+        return new SteadyNote(movement).level(t);
+    }
+
     private double level(double t) {
         return Math.max(-MOST_DB, swing(t, Target.LEVEL));
     }

@@ -28,15 +28,13 @@ final class SubtractiveStart {
         SubtractiveRecipe first = of(g);
         List<SubtractiveRecipe> out = new ArrayList<>(List.of(first));
         Envelope amplitude = first.amplitude();
-        if (!g.isHeld()) {
-            FilteredWaveFit.of(g, amplitude)
-                    .forEach(f -> out.add(recipe(
-                            g,
-                            f.wave(),
-                            f.cycle() == null ? g.cycle() : Ground.cycle(f.cycle()),
-                            f.filter(),
-                            f.amplitude())));
-        }
+        FilteredWaveFit.of(g, amplitude)
+                .forEach(f -> out.add(recipe(
+                        g,
+                        f.wave(),
+                        f.cycle() == null ? g.cycle() : Ground.cycle(f.cycle()),
+                        f.filter(),
+                        f.amplitude())));
         if (first.cycle() != null && first.oscillators().get(0).wave() != Wave.MEASURED) {
             out.add(recipe(g, Wave.MEASURED, 0.5, filter(g, null, Wave.MEASURED), amplitude));
         }

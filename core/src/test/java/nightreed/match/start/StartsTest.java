@@ -258,6 +258,48 @@ class StartsTest {
         assertThat(got.amplitude().attackSeconds()).isBetween(0.04, 0.16);
     }
 
+    /** As in brass: the highs come later than the level, and go with it. */
+    @Test
+    void aFilterThatOpensOverAHeldWaveIsReadOffItsHarmonics() throws Exception {
+        Envelope opens = new Envelope(0, 0.5, 0, 0, 0, 1, 1, 0.2);
+        SubtractiveRecipe r = new SubtractiveRecipe(
+                53,
+                0,
+                -12,
+                List.of(new Oscillator(Wave.PULSE, Oscillator.Feet.FEET_8, 1, 0, 0, 0.1, 0, false, 0, 0, 0)),
+                null,
+                null,
+                null,
+                new Filter(Filter.Kind.LOW, Filter.Slope.DB_12, 160, 1.4, 1, 2.5, 1, 0, opens),
+                Envelope.held(0.06, 0.2),
+                null,
+                VelocityMap.USUAL,
+                Common.NONE);
+        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2, 2.6, FS));
+        assertThat(Starts.several("subtractive", side, false)).anySatisfy(s -> {
+            assertThat(s.value("osc.1.width")).isCloseTo(0.1, within(0.01));
+            assertThat(s.value("filter.cutoff")).isCloseTo(160, within(16.0));
+            assertThat(s.value("filter.q")).isCloseTo(1.4, within(0.15));
+            assertThat(s.value("filter.envelope")).isCloseTo(2.5, within(0.15));
+            assertThat(s.value("filter.envelope.attack")).isCloseTo(0.5, within(0.06));
+            assertThat(s.value("amp.attack")).isCloseTo(0.06, within(0.03));
+        });
+    }
+
+    /** What an LFO does to the level is not its course as well. */
+    @Test
+    void theCourseOfTheLevelLeavesTheStepsAlone() throws Exception {
+        SubtractiveRecipe r = held(null, 0, moving(Lfo.Shape.RANDOM_STEPS, 8.2, 40), -9);
+        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.5, 3, FS));
+        SubtractiveRecipe got =
+                (SubtractiveRecipe) Starts.of("subtractive", side).recipe();
+        for (double t : new double[] {0.6, 1.2, 2.3}) {
+            double db =
+                    20 * Math.log10(got.amplitude().at(t, 1) / got.amplitude().at(0.3, 1));
+            assertThat(db).as("level after " + t + " s").isCloseTo(0, within(0.5));
+        }
+    }
+
     @Test
     void bandsFollowWhatStrikes() throws Exception {
         FormantRecipe got = (FormantRecipe) Starts.of("formant", bar).recipe();
