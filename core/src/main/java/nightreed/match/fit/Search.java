@@ -22,6 +22,7 @@ import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.StringRecipe;
+import nightreed.recipe.SubtractiveRecipe;
 import nightreed.sound.UnusableSound;
 
 /**
@@ -38,6 +39,9 @@ final class Search {
 
     /** The same of a method whose starts have taken seconds to compute. */
     private static final double AMOUNT_COMPUTED = 1500;
+
+    /** The same of a bow, whose values all work on each other. */
+    private static final double AMOUNT_BOWED = 4300;
 
     /** Renders of the whole note that are enough for any of them; of short ones the amount would be more. */
     private static final double MOST_RENDERS = 1400;
@@ -113,7 +117,13 @@ final class Search {
     }
 
     private double amount() {
-        return !isOpen() ? AMOUNT_NEAR : starts.get(0) instanceof FmRecipe ? AMOUNT_COMPUTED : AMOUNT;
+        if (!isOpen()) {
+            return AMOUNT_NEAR;
+        }
+        if (starts.get(0) instanceof FmRecipe) {
+            return AMOUNT_COMPUTED;
+        }
+        return isHeld() && starts.get(0) instanceof StringRecipe ? AMOUNT_BOWED : AMOUNT;
     }
 
     /** Each again with the noise that its tones leave; what is locked stays. */
@@ -179,7 +189,8 @@ final class Search {
 
     /** Whether the starts were computed so well that nothing further off has to be looked for. */
     private boolean isNear() {
-        if (isHeld() || !(starts.get(0) instanceof FmRecipe)) {
+        boolean computed = isHeld() ? starts.get(0) instanceof SubtractiveRecipe : starts.get(0) instanceof FmRecipe;
+        if (!computed) {
             return false;
         }
         Point nearest = sorted(brief.at(starts)).get(0);

@@ -29,6 +29,9 @@ final class RingStart {
     /** Computed pairs of a held wave and a sine that are tried. */
     private static final int COMPUTED = 8;
 
+    /** Of the product, so that there is room for it to be louder [dB]. */
+    private static final double MOST_RING_DB = 6;
+
     private RingStart() {}
 
     static RingRecipe of(Ground g) {
@@ -82,7 +85,9 @@ final class RingStart {
         double line = g.lines().get(0).amplitude();
         RingRecipe r = recipe(g, f.wave(), g.f0(), g.f0(), line, line, Filter.lowPass(f.cutoffHz(), f.q()), 0);
         double cycles = f.phaseRad() / (2 * Math.PI);
-        RingRecipe beating = (RingRecipe) r.with("ring", Ground.limited(f.ringDb() + r.dryDb(), -60, 20))
+        double ring = Math.min(MOST_RING_DB, f.ringDb() + r.dryDb());
+        RingRecipe beating = (RingRecipe) r.with("ring", Ground.limited(ring, -60, MOST_RING_DB))
+                .with("dry", Ground.limited(ring - f.ringDb(), -60, MOST_RING_DB))
                 .with("a.width", f.width())
                 .with("b.detune", Ground.limited(Pitch.cents(g.f0(), g.f0() + f.hz()), -100, 100))
                 .with("b.phase", 2 * Math.PI * (cycles - Math.floor(cycles)))

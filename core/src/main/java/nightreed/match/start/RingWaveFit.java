@@ -21,15 +21,16 @@ import nightreed.recipe.part.Oscillator.Wave;
  */
 record RingWaveFit(
         Wave wave, double hz, double cutoffHz, double q, double width, double ringDb, double phaseRad, double rms) {
-    private static final double[] CUTOFFS = {3, 10, 30};
+    private static final double[] CUTOFFS = {1, 3, 10, 30};
     private static final double[] WIDTHS = {0.5, 0.25, 0.1};
-    private static final double[] RINGS_DB = {-6, 6};
+    private static final double[] RINGS_DB = {-6, 6, 18};
+    private static final double[] RESONANCES = {0.6, 2.5};
     private static final double[] PHASES = {0, 0.5 * Math.PI, Math.PI, 1.5 * Math.PI};
 
     /** Distances that are tried, and for each of them and each wave the beginnings that are walked from. */
     private static final int DISTANCES = 5;
 
-    private static final int WALKED = 5;
+    private static final int WALKED = 8;
 
     /** Levels under the strongest that are looked at, and what they may be off to be near [dB]. */
     private static final double RANGE_DB = 40;
@@ -96,8 +97,10 @@ record RingWaveFit(
             for (double width : wave == Wave.PULSE ? WIDTHS : new double[] {0.5}) {
                 for (double ring : RINGS_DB) {
                     for (double phase : PHASES) {
-                        double[] u = {Math.log(cutoff * seen.f0), Math.log(0.71), width / 0.2, ring / 9, phase};
-                        starts.add(at(wave, u, seen));
+                        for (double q : RESONANCES) {
+                            double[] u = {Math.log(cutoff * seen.f0), Math.log(q), width / 0.2, ring / 9, phase};
+                            starts.add(at(wave, u, seen));
+                        }
                     }
                 }
             }

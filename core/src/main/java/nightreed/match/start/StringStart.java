@@ -3,6 +3,7 @@ package nightreed.match.start;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
 import nightreed.measure.Partial;
 import nightreed.measure.TwinStrings;
 import nightreed.measure.traits.PluckPoint;
@@ -13,6 +14,7 @@ import nightreed.recipe.LoopLoss.Kind;
 import nightreed.recipe.SecondString;
 import nightreed.recipe.StringRecipe;
 import nightreed.recipe.StringRecipe.Drive;
+import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.KeyTracking;
@@ -123,7 +125,7 @@ final class StringStart {
                 }
                 out.add(driven(first, Drive.ZIGZAG, point, first.exciter()));
             }
-            return out;
+            return g.movementWithoutTremolo().equals(first.common()) ? out : withAndWithoutTremolo(g, out);
         }
         Exciter measured = first.exciter();
         List<Exciter> ways = new ArrayList<>();
@@ -146,6 +148,14 @@ final class StringStart {
         out.add(driven(first, Drive.BURST, first.pluckPoint(), measured));
         out.add(driven(first, Drive.BURST, first.pluckPoint(), new Exciter(1, 0, 20, 50, 9000)));
         return out;
+    }
+
+    /** Hair and string swing in level by themselves where the pitch swings. */
+    private static List<StringRecipe> withAndWithoutTremolo(Ground g, List<StringRecipe> all) {
+        Common still = g.movementWithoutTremolo();
+        return all.stream()
+                .flatMap(r -> Stream.of(r, (StringRecipe) r.withCommon(still)))
+                .toList();
     }
 
     private static StringRecipe driven(StringRecipe r, Drive drive, double point, Exciter exciter) {
