@@ -153,9 +153,7 @@ final class StringStart {
     /** Hair and string swing in level by themselves where the pitch swings. */
     private static List<StringRecipe> withAndWithoutTremolo(Ground g, List<StringRecipe> all) {
         Common still = g.movementWithoutTremolo();
-        return all.stream()
-                .flatMap(r -> Stream.of(r, (StringRecipe) r.withCommon(still)))
-                .toList();
+        return all.stream().flatMap(r -> Stream.of(r, r.withCommon(still))).toList();
     }
 
     private static StringRecipe driven(StringRecipe r, Drive drive, double point, Exciter exciter) {
