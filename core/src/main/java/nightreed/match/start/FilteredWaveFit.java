@@ -34,8 +34,16 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
     /** Share of what is heard that has to be harmonics. */
     private static final double LEAST_SHARE = 0.9;
 
-    /** A line that lies further off is none of them [cents]. */
+    /** A line that lies further off is none of them, unless it dies so fast that it is wide: [cents], half widths. */
     private static final double HARMONIC_CENTS = 35;
+
+    private static final double WIDE = 3;
+
+    /** Half width of a line times the time in which it falls by 60 dB. */
+    private static final double WIDTH = Math.log(1000) / (2 * Math.PI);
+
+    /** The pitch that is heard over the frequency of the whole cycle, at the most. */
+    private static final int MOST_PARTS = 3;
 
     /** A harmonic so far under the strongest of its frame counts no more [dB]. */
     private static final double RANGE_DB = 60;
@@ -87,10 +95,11 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
     /**
      * Levels of the harmonics over time [frame][harmonic].
      *
-     * @param share of what is heard that they are
+     * @param f0    of the whole cycle [Hz]
+     * @param parts the pitch that is heard over it
      */
     private record Levels(
-            double f0, double fs, double window, double[] seconds, double[][] db, double[][] weight, double share) {
+            double f0, double fs, double window, double[] seconds, double[][] db, double[][] weight, int parts) {
         int harmonics() {
             return db[0].length;
         }
@@ -98,14 +107,21 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
 
     /** The likeliest first; none for a sound that is not made so, or has too few harmonics. */
     static List<FilteredWaveFit> of(Ground g, Envelope amplitude) {
-        Levels levels = levels(g);
+        int parts = 1;
+        while (parts <= MOST_PARTS && harmonic(g, g.f0() / parts) < LEAST_SHARE) {
+            parts++;
+        }
+        return parts > MOST_PARTS ? List.of() : of(g, amplitude, levels(g, parts));
+    }
+
+    private static List<FilteredWaveFit> of(Ground g, Envelope amplitude, Levels levels) {
         int seen = 0;
         for (double[] w : levels.weight) {
             for (double v : w) {
                 seen += v > 0 ? 1 : 0;
             }
         }
-        if (seen < FEWEST_LEVELS || levels.seconds.length < 3 || levels.share < LEAST_SHARE) {
+        if (seen < FEWEST_LEVELS || levels.seconds.length < 3) {
             return List.of();
         }
         double times = g.isHeld() ? HELD_TIMES : 1;
@@ -120,7 +136,25 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
         List<FilteredWaveFit> own = nearest(own(levels, amplitude), levels, 1, OWN_TOLD);
         return Stream.concat(own.stream(), ideal.stream())
                 .map(f -> g.isHeld() ? f.rising() : f)
+                .map(f -> f.lower(levels.parts))
                 .toList();
+    }
+
+    /** So many times under the pitch that is heard. */
+    private FilteredWaveFit lower(int parts) {
+        Oscillator low = new Oscillator(
+                wave.wave(),
+                wave.feet(),
+                1.0 / parts,
+                wave.detuneCents(),
+                wave.levelDb(),
+                wave.width(),
+                wave.phaseRad(),
+                wave.free(),
+                wave.imperfection(),
+                wave.driftCents(),
+                wave.pan());
+        return new FilteredWaveFit(low, cycle, filter, amplitude, rmsDb);
     }
 
     /** With a cutoff that moves along a straight line, and a level that stays, as another place to begin at. */
@@ -221,10 +255,10 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
         return out;
     }
 
-    private static Levels levels(Ground g) {
+    private static Levels levels(Ground g, int parts) {
         Frames frames = Frames.of(g.side(), g.isHeld() ? g.movement(false) : Common.NONE, false);
         double fs = g.measurement().sampleRateHz();
-        double f0 = g.f0();
+        double f0 = g.f0() / parts;
         int n = (int) Math.max(1, Math.min(MOST_HARMONICS, 0.45 * fs / f0));
         double[][] db = new double[frames.count()][n];
         double[][] weight = new double[frames.count()][n];
@@ -251,19 +285,20 @@ record FilteredWaveFit(Oscillator wave, double[] cycle, Filter filter, Envelope 
                 w[k] /= Math.max(1e-9, sum);
             }
         }
-        return new Levels(f0, fs, 1 / frames.binHz(), frames.seconds(), db, weight, harmonic(g));
+        return new Levels(f0, fs, 1 / frames.binHz(), frames.seconds(), db, weight, parts);
     }
 
-    /** Of the lines that were measured, by their levels. */
-    private static double harmonic(Ground g) {
+    /** Share of the lines that were measured, by their levels, that are harmonics of a frequency [Hz]. */
+    private static double harmonic(Ground g, double f0) {
         double top = g.lines().get(0).db();
         double all = 0;
         double harmonic = 0;
         for (Ground.Line l : g.lines()) {
             double weight = Math.max(0, 1 + (l.db() - top) / RANGE_DB);
-            double n = Math.max(1, Math.rint(l.hz() / g.f0()));
+            double at = Math.max(1, Math.rint(l.hz() / f0)) * f0;
+            boolean within = l.t60() != null && Math.abs(l.hz() - at) < WIDE * WIDTH / l.t60();
             all += weight;
-            harmonic += Math.abs(Pitch.cents(n * g.f0(), l.hz())) < HARMONIC_CENTS ? weight : 0;
+            harmonic += within || Math.abs(Pitch.cents(at, l.hz())) < HARMONIC_CENTS ? weight : 0;
         }
         return harmonic / all;
     }
