@@ -66,6 +66,9 @@ final class Search {
     /** Starting values that a search walks from where it listens to the whole note from the first. */
     private static final int TRIED = 3;
 
+    /** Computed starts whose tones are tried to begin otherwise. */
+    private static final int BEGUN = 2;
+
     /** A start as near as this is not looked around from [JND]. */
     private static final double NEAR_JND = 2.5;
 
@@ -168,10 +171,10 @@ final class Search {
     /** The first start, what was found, and what was met on the way to it. */
     List<Recipe> found() {
         List<Recipe> met = new ArrayList<>();
-        boolean afresh = isOpen() && !plan.onward();
-        Point best = afresh ? whole.at(asLoud(isNear() ? approached() : scouted())) : nearest();
+        boolean anew = isOpen() && !plan.onward();
+        Point best = anew ? whole.at(asLoud(afresh())) : nearest();
         for (List<String> stage : plan.stages(best.recipe())) {
-            if (isOpen() && !afresh && !budget.spent()) {
+            if (isOpen() && !anew && !budget.spent()) {
                 Point leapt = whole.at(new Leaps(brief, plan.main(best.recipe()))
                         .from(brief.at(best.recipe()))
                         .recipe());
@@ -187,14 +190,16 @@ final class Search {
         return met;
     }
 
-    /** Whether the starts were computed so well that nothing further off has to be looked for. */
-    private boolean isNear() {
-        boolean computed = isHeld() ? starts.get(0) instanceof SubtractiveRecipe : starts.get(0) instanceof FmRecipe;
-        if (!computed) {
-            return false;
-        }
-        Point nearest = sorted(brief.at(starts)).get(0);
+    /** Of starts that were computed, whether that is so well that nothing further off has to be looked for. */
+    private boolean isNear(List<Point> computed) {
+        Point nearest = sorted(brief.at(
+                        first(TRIED, computed).stream().map(Point::recipe).toList()))
+                .get(0);
         return nearest.total() < NEAR_JND && isOnPitch(asLoud(nearest.recipe()));
+    }
+
+    private boolean areComputed() {
+        return isHeld() ? starts.get(0) instanceof SubtractiveRecipe : starts.get(0) instanceof FmRecipe;
     }
 
     /** Lines that are nearly right may still be heard as another note, which the quick ear does not hear. */
@@ -207,13 +212,37 @@ final class Search {
         }
     }
 
-    /** The nearest few of the starts walked from, the nearest of those with a longer ear. */
-    private Recipe approached() {
-        List<Point> near = walked(moment, first(TRIED, sorted(moment.at(starts))), plan, APPROACH_ROUNDS);
+    /** From the nearest of computed starts where they are near, otherwise from whatever scouts find. */
+    private Recipe afresh() {
+        if (!areComputed()) {
+            return scouted(starts);
+        }
+        List<Point> begun = begun(sorted(moment.at(starts)));
+        if (isNear(begun)) {
+            return approached(begun);
+        }
+        Stream<Recipe> nearest = first(TRIED, begun).stream().map(Point::recipe);
+        return scouted(Stream.concat(nearest, starts.stream()).distinct().toList());
+    }
+
+    /** The nearest few of computed starts walked from, the nearest of those with a longer ear. */
+    private Recipe approached(List<Point> computed) {
+        List<Point> near = walked(moment, first(TRIED, computed), plan, APPROACH_ROUNDS);
         first(MOST_OTHERS, near).forEach(p -> others.add(asLoud(p.recipe())));
         List<Point> briefly =
                 first(2, near).stream().map(p -> brief.at(p.recipe())).toList();
         return walked(brief, briefly, plan, APPROACH_ROUNDS).get(0).recipe();
+    }
+
+    /** The nearest few also with tones that begin otherwise, and noise that leaves to them what is theirs. */
+    private List<Point> begun(List<Point> points) {
+        List<Recipe> others = first(BEGUN, points).stream()
+                .flatMap(p -> Beginnings.of(p.recipe()).stream())
+                .map(plan::kept)
+                .toList();
+        List<Point> all = new ArrayList<>(points);
+        all.addAll(moment.at(withNoise(others)));
+        return sorted(all);
     }
 
     /** Of the nearest few of the starts, each walked from a little way. */
@@ -237,8 +266,8 @@ final class Search {
     }
 
     /** Of many starts, the nearest by the brief ear after walks from the likeliest of them. */
-    private Recipe scouted() {
-        List<Point> near = new Scouts(starts, plan, budget, momentEar, moment).found();
+    private Recipe scouted(List<Recipe> from) {
+        List<Point> near = new Scouts(from, plan, budget, momentEar, moment).found();
         first(MOST_OTHERS, near).forEach(p -> others.add(asLoud(p.recipe())));
         List<Point> briefly =
                 first(2, near).stream().map(p -> brief.at(p.recipe())).toList();
