@@ -40,6 +40,9 @@ final class Search {
     /** The same of a method whose starts have taken seconds to compute. */
     private static final double AMOUNT_COMPUTED = 1500;
 
+    /** The same of held notes, whose starts are computed in several ways. */
+    private static final double AMOUNT_COMPUTED_HELD = 1200;
+
     /** The same of a bow, whose values all work on each other. */
     private static final double AMOUNT_BOWED = 4300;
 
@@ -124,7 +127,7 @@ final class Search {
             return AMOUNT_NEAR;
         }
         if (starts.get(0) instanceof FmRecipe) {
-            return AMOUNT_COMPUTED;
+            return isHeld() ? AMOUNT_COMPUTED_HELD : AMOUNT_COMPUTED;
         }
         return isHeld() && starts.get(0) instanceof StringRecipe ? AMOUNT_BOWED : AMOUNT;
     }

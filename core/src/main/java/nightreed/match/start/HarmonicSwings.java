@@ -64,7 +64,7 @@ final class HarmonicSwings {
         this.courses = courses;
     }
 
-    /** Of a held note; null where it is too short to tell. */
+    /** Of a held note; null where it is too short to tell, or has nothing at its harmonics. */
     static HarmonicSwings of(Ground g) {
         double fs = g.measurement().sampleRateHz();
         double[] x = SteadyNote.samples(g.side(), g.movementWithoutTremolo());
@@ -105,7 +105,7 @@ final class HarmonicSwings {
                 courses.add(new Course(k + 1, share, level));
             }
         }
-        return new HarmonicSwings(seconds, window / fs, courses);
+        return courses.isEmpty() ? null : new HarmonicSwings(seconds, window / fs, courses);
     }
 
     private static double mean(double[] x) {

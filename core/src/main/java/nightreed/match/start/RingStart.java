@@ -72,9 +72,6 @@ final class RingStart {
         if (swings == null) {
             return List.of();
         }
-        g.say("a.filter", true, "levels of the harmonics");
-        g.say("ring", true, "levels and swings of the harmonics");
-        g.say("b.detune", true, "swings of the harmonics");
         return RingWaveFit.of(swings, g.f0(), List.of(Wave.SAW, Wave.PULSE, Wave.TRIANGLE)).stream()
                 .limit(COMPUTED)
                 .map(f -> beside(g, f))
