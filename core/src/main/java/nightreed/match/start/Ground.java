@@ -190,13 +190,19 @@ final class Ground {
     /** Course of the level as it was measured, without a movement that was found. */
     Envelope amplitude(String id) {
         Common movement = movement(false);
-        if (movement.routes().stream().noneMatch(r -> r.target() == Target.LEVEL)) {
+        boolean swings = movement.routes().stream().anyMatch(r -> r.target() == Target.LEVEL);
+        if (!swings || isLevelByChance()) {
             return amplitude(id, side.loudness(), isHeld() ? attack() : limited(attack(), 0.0003, 0.05));
         }
         double[] own = Arrays.stream(side.loudSeconds())
                 .map(t -> Math.pow(10, SteadyNote.levelDb(movement, t) / 20))
                 .toArray();
         return amplitude(id, own);
+    }
+
+    /** Whether the level steps along a course that was not found again. */
+    private boolean isLevelByChance() {
+        return steps() == null && m.held().tremolo().shape() == Movement.Shape.STEPPED;
     }
 
     /**
