@@ -35,25 +35,31 @@ final class RingStart {
     private RingStart() {}
 
     static RingRecipe of(Ground g) {
+        List<RingRecipe> held = held(g);
+        return held.isEmpty() ? plain(g) : held.get(0);
+    }
+
+    private static RingRecipe plain(Ground g) {
         List<Pair> pairs = g.isHeld() ? List.of() : pairs(g);
         return pairs.isEmpty() ? harmonic(g, Wave.SAW) : sines(g, pairs.get(0));
     }
 
     /**
-     * The best pairs of lines, and waves that hold a harmonic series by themselves, of a held note also beside each other.
+     * What is computed of held notes, the best pairs of lines, and waves that hold a harmonic series by themselves.
      *
      * @param most waves and pairs, at least 4
      */
     static List<RingRecipe> several(Ground g, int most) {
-        List<RingRecipe> out = new ArrayList<>(List.of(of(g)));
+        List<RingRecipe> out = new ArrayList<>(held(g));
+        int computed = out.size();
+        out.add(plain(g));
         if (g.cycle() != null) {
             out.add(harmonic(g, Wave.MEASURED));
         }
         out.add(harmonic(g, Wave.PULSE));
         out.add(harmonic(g, Wave.TRIANGLE));
-        int waves = out.size();
+        int waves = out.size() - computed;
         pairs(g).stream().limit(most - waves).forEach(p -> out.add(sines(g, p)));
-        out.addAll(held(g));
         for (Lattice l : new FmFrames(Frames.of(g.side())).lattices(g.lines(), g.f0(), LATTICES)) {
             for (int k = -2; k <= 2; k++) {
                 double b = Math.abs(l.offset() + k * l.modulator());
@@ -72,10 +78,14 @@ final class RingStart {
         if (swings == null) {
             return List.of();
         }
-        return RingWaveFit.of(swings, g.f0(), List.of(Wave.SAW, Wave.PULSE, Wave.TRIANGLE)).stream()
+        List<RingRecipe> out = RingWaveFit.of(swings, g.f0(), List.of(Wave.SAW, Wave.PULSE, Wave.TRIANGLE)).stream()
                 .limit(COMPUTED)
                 .map(f -> beside(g, f))
                 .toList();
+        for (String id : List.of("a.filter", "ring", "dry", "b.detune", "b.phase")) {
+            g.say(id, true, "levels and swings of the harmonics");
+        }
+        return out;
     }
 
     private static RingRecipe beside(Ground g, RingWaveFit f) {
