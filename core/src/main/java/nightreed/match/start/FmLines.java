@@ -145,7 +145,7 @@ final class FmLines {
                 x = -x;
             }
             for (int b = (int) Math.ceil(at - REACH); b <= at + REACH; b++) {
-                if (b < 1 || b >= bins.all()) {
+                if (b < frames.lowestBin() || b >= bins.all()) {
                     continue;
                 }
                 double lobe = Frames.lobe(b - at);

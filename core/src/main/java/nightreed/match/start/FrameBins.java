@@ -10,6 +10,9 @@ final class FrameBins {
     /** Power under the strongest that a bin is looked at for. */
     private static final double LEAST = 1e-5;
 
+    /** A tone that falls fast starts so much higher than it is in the first frame. */
+    private static final double HEADROOM = 4;
+
     private final int[] place; // of a bin among those looked at; of others -1 - band
     private final int count;
     private final int bands;
@@ -28,7 +31,7 @@ final class FrameBins {
             loudest = Math.max(loudest, sum);
         }
         most = Math.max(1e-20, Arrays.stream(top).max().orElse(0));
-        gain = Math.sqrt(loudest / 1.5); // a sine of 1 leaves 1.5 in all bins
+        gain = HEADROOM * Math.sqrt(loudest / 1.5); // a sine of 1 leaves 1.5 in all bins
         place = new int[top.length];
         count = chosen(top, (int) Math.min(top.length - 1, HIGHEST_HZ / frames.binHz()));
         bands = -Arrays.stream(place).min().orElse(-1);

@@ -1,6 +1,7 @@
 package nightreed.match.start;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.RealFft;
 import nightreed.match.Side;
@@ -17,6 +18,9 @@ final class Frames {
 
     /** Power under the strongest bin of all frames that is looked at. */
     private static final double LEAST = 1e-6;
+
+    /** What lies lower is not heard: what a wave is off zero on average, and its skirts [Hz]. */
+    private static final double LOWEST_HZ = 26;
 
     /** Power of a frame under the loudest at which it counts no more [dB]. */
     private static final double RANGE_DB = 45;
@@ -79,6 +83,7 @@ final class Frames {
         double most = 0;
         for (int f = 0; f < power.length; f++) {
             power[f] = spectrum(note, (int) (at.get(f) * fs), fft);
+            Arrays.fill(power[f], 0, Math.min(power[f].length, lowestBin(fs / n)), 0);
             for (double p : power[f]) {
                 most = Math.max(most, p);
             }
@@ -148,6 +153,15 @@ final class Frames {
 
     int bins() {
         return power[0].length;
+    }
+
+    private static int lowestBin(double binHz) {
+        return (int) Math.ceil(LOWEST_HZ / binHz);
+    }
+
+    /** The first bin that is looked at; those under it have no power. */
+    int lowestBin() {
+        return lowestBin(binHz);
     }
 
     /** Of a sine's amplitude, 1 for one of full scale, where nothing was found 0. Not to be changed. */
