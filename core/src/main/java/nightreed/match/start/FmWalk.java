@@ -3,6 +3,8 @@ package nightreed.match.start;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import nightreed.match.start.FmLines.Placed;
+import nightreed.match.start.FmLines.Shape;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
@@ -32,6 +34,9 @@ final class FmWalk {
 
     /** The first unknowns of a pair: frequencies and phases. */
     private static final int PLACES = 4;
+
+    /** How far an unknown is moved for a slope. */
+    private static final double STEP = 1e-4;
 
     /** What the root of an index costs: of likenesses the one with the plainer spectrum is meant. */
     private static final double PLAINER = 0.01;
@@ -128,7 +133,12 @@ final class FmWalk {
     Heard nearest(Heard from, int rounds) {
         Residuals residuals = new Residuals(from);
         double[] start = unknowns(from);
-        double[] moved = NearestWalk.from(new double[start.length], rounds, 0.003, by -> residuals.of(sum(start, by)));
+        double[] moved = NearestWalk.from(
+                new double[start.length],
+                rounds,
+                0.003,
+                by -> residuals.of(sum(start, by)),
+                (by, there) -> residuals.slopes(sum(start, by)));
         return heard(sum(start, moved), from);
     }
 
@@ -343,21 +353,23 @@ final class FmWalk {
                 Ground.limited(low * Math.exp(u[at + 3]), Math.max(60, low), 20_000));
     }
 
-    /** Remembers what each pair gave last, as a slope moves one of them only. Not for several threads. */
+    /** Remembers what each pair gave last, as a turn of phases moves one of them only. Not for several threads. */
     private final class Residuals {
         private final Heard like;
         private final double[][] last;
-        private final double[][][] lines; // [pair, then noise][frame][re and im of bins, power of bands]
+        private final Placed[] placed;
         private final double[][] lastShape;
-        private final double[][][] shapes; // amplitudes of the sidebands [pair][frame]
+        private final Shape[] shapes;
+        private double[] lastNoise;
+        private double[][] noise; // [frame][bin, then band]
 
         Residuals(Heard like) {
             this.like = like;
-            int parts = like.pairs.size() + (like.noise == null ? 0 : 1);
-            last = new double[parts][];
-            lines = new double[parts][][];
-            lastShape = new double[parts][];
-            shapes = new double[parts][][];
+            int pairs = like.pairs.size();
+            last = new double[pairs][];
+            placed = new Placed[pairs];
+            lastShape = new double[pairs][];
+            shapes = new Shape[pairs];
         }
 
         double[] of(double[] u) {
@@ -378,25 +390,83 @@ final class FmWalk {
             return out;
         }
 
+        /** Of all of that by each unknown [unknown][residual]. */
+        double[][] slopes(double[] u) {
+            double[][] power = power(u);
+            int n = bins.count();
+            double[][] steep = new double[power.length][power[0].length]; // of residuals by power
+            double[][][] sum = new double[power.length][n][2];
+            double power0 = fine ? 0.125 : 0.25;
+            for (int f = 0; f < power.length; f++) {
+                double[] r = roots(power[f]);
+                for (int b = 0; b < r.length; b++) {
+                    boolean counts = b < n || r[b] > seen[f][b];
+                    steep[f][b] = counts ? weight[f] * power0 * r[b] / (power[f][b] + FLOOR * bins.most()) : 0;
+                }
+                for (Placed p : placed) {
+                    for (int b = 0; b < n; b++) {
+                        sum[f][b][0] += p.value()[f][2 * b];
+                        sum[f][b][1] += p.value()[f][2 * b + 1];
+                    }
+                }
+            }
+            int residuals = seen.length * seen[0].length + like.pairs.size();
+            double[][] out = new double[u.length][residuals];
+            for (int i = 0; i < placed.length; i++) {
+                for (int k = 0; k < perPair; k++) {
+                    double[] own = Arrays.copyOfRange(u, perPair * i, perPair * (i + 1));
+                    own[k] += STEP;
+                    double[][] change = placed[i].change(pair(own, 0, like.pairs.get(i)));
+                    double[] slope = out[perPair * i + k];
+                    for (int f = 0, at = 0; f < power.length; f++) {
+                        for (int b = 0; b < power[f].length; b++, at++) {
+                            double by = b < n
+                                    ? 2 * (sum[f][b][0] * change[f][2 * b] + sum[f][b][1] * change[f][2 * b + 1])
+                                    : change[f][n + b];
+                            slope[at] = steep[f][b] * by / STEP;
+                        }
+                    }
+                }
+                out[perPair * i + 5][residuals - placed.length + i] = PLAINER;
+            }
+            for (int k = 0; like.noise != null && k < PER_NOISE; k++) {
+                double[] own = Arrays.copyOfRange(u, perPair * placed.length, u.length);
+                own[k] += STEP;
+                double[][] other = model.expected(noise(own, 0));
+                double[] slope = out[perPair * placed.length + k];
+                for (int f = 0, at = 0; f < power.length; f++) {
+                    for (int b = 0; b < power[f].length; b++, at++) {
+                        slope[at] = steep[f][b] * (other[f][b] - noise[f][b]) / STEP;
+                    }
+                }
+            }
+            return out;
+        }
+
         /** What frequencies and phases do not change is kept. */
-        private double[][] lines(int i, double[] own) {
+        private Placed placed(int i, double[] own) {
             FmPair p = pair(own, 0, like.pairs.get(i));
             double[] shape = Arrays.copyOfRange(own, PLACES, own.length);
             if (!Arrays.equals(shape, lastShape[i])) {
                 lastShape[i] = shape;
-                shapes[i] = model.shapes(p);
+                shapes[i] = model.shape(p);
             }
-            return model.of(p, shapes[i]);
+            return model.placed(p, shapes[i]);
         }
 
         double[][] power(double[] u) {
-            int pairs = like.pairs.size();
-            for (int i = 0; i < last.length; i++) {
-                double[] own = Arrays.copyOfRange(u, perPair * i, i < pairs ? perPair * (i + 1) : u.length);
+            int pairs = placed.length;
+            for (int i = 0; i < pairs; i++) {
+                double[] own = Arrays.copyOfRange(u, perPair * i, perPair * (i + 1));
                 if (!Arrays.equals(own, last[i])) {
                     last[i] = own;
-                    lines[i] = i < pairs ? lines(i, own) : model.expected(noise(own, 0));
+                    placed[i] = placed(i, own);
                 }
+            }
+            double[] hiss = Arrays.copyOfRange(u, perPair * pairs, u.length);
+            if (like.noise != null && !Arrays.equals(hiss, lastNoise)) {
+                lastNoise = hiss;
+                noise = model.expected(noise(hiss, 0));
             }
             int n = bins.count();
             double[][] power = new double[seen.length][seen[0].length];
@@ -404,19 +474,19 @@ final class FmWalk {
                 for (int b = 0; b < n; b++) {
                     double re = 0;
                     double im = 0;
-                    for (int i = 0; i < pairs; i++) {
-                        re += lines[i][f][2 * b];
-                        im += lines[i][f][2 * b + 1];
+                    for (Placed p : placed) {
+                        re += p.value()[f][2 * b];
+                        im += p.value()[f][2 * b + 1];
                     }
                     power[f][b] = re * re + im * im;
                 }
                 for (int b = 0; b < bins.bands(); b++) {
-                    for (int i = 0; i < pairs; i++) {
-                        power[f][n + b] += lines[i][f][2 * n + b];
+                    for (Placed p : placed) {
+                        power[f][n + b] += p.value()[f][2 * n + b];
                     }
                 }
                 for (int b = 0; like.noise != null && b < seen[0].length; b++) {
-                    power[f][b] += lines[pairs][f][b];
+                    power[f][b] += noise[f][b];
                 }
             }
             return power;

@@ -176,13 +176,18 @@ final class Frames {
 
     /** What a sine puts into a bin that lies so many bins off, as a share of its power: the lobe of the window. */
     static double lobe(double bins) {
+        double a = skirt(bins);
+        return a * a;
+    }
+
+    /** The same of its amplitude, with its sign, which changes outside of the lobe. */
+    static double skirt(double bins) {
         if (Math.abs(bins) < 1e-6) {
             return 1;
         }
         if (Math.abs(Math.abs(bins) - 1) < 1e-6) {
-            return 0.25;
+            return 0.5;
         }
-        double a = Math.sin(Math.PI * bins) / (Math.PI * bins * (1 - bins * bins));
-        return a * a;
+        return Math.sin(Math.PI * bins) / (Math.PI * bins * (1 - bins * bins));
     }
 }

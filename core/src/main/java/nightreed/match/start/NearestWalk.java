@@ -1,5 +1,6 @@
 package nightreed.match.start;
 
+import java.util.function.BiFunction;
 import java.util.function.UnaryOperator;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.linear.Array2DRowRealMatrix;
@@ -52,13 +53,23 @@ public final class NearestWalk {
      * @param residuals of unknowns; as many as ever
      */
     public static double[] from(double[] start, int rounds, double enough, UnaryOperator<double[]> residuals) {
+        return from(start, rounds, enough, residuals, (at, value) -> slopes(at, value, residuals));
+    }
+
+    /** The same with slopes that are told. @param slopes of unknowns and the residuals there [unknown][residual] */
+    static double[] from(
+            double[] start,
+            int rounds,
+            double enough,
+            UnaryOperator<double[]> residuals,
+            BiFunction<double[], double[], double[][]> slopes) {
         double[] at = start.clone();
         double[] value = residuals.apply(at);
         double cost = dot(value, value);
         double damping = DAMPING;
         boolean worth = true;
         for (int round = 0; round < rounds && worth; round++) {
-            Normal normal = Normal.of(value, slopes(at, value, residuals));
+            Normal normal = Normal.of(value, slopes.apply(at, value));
             double before = cost;
             boolean nearer = false;
             for (int tries = 0; tries < TRIES && !nearer; tries++) {

@@ -40,16 +40,36 @@ public final class ModulatedCycle {
      *     enough for all that matter, up to indexes of about 100
      */
     public double[] lines(double index) {
-        boolean isShort = 2 * (Sidebands.orders(index) + 8) < SHORT;
+        boolean isShort = isShort(index);
         double[] cycle = isShort ? few : many;
-        int n = cycle.length;
-        double[] out = new double[2 * n];
-        for (int i = 0; i < n; i++) {
+        double[] out = new double[2 * cycle.length];
+        for (int i = 0; i < cycle.length; i++) {
             double turn = index * cycle[i];
-            out[2 * i] = Math.cos(turn) / n;
-            out[2 * i + 1] = Math.sin(turn) / n;
+            out[2 * i] = Math.cos(turn) / cycle.length;
+            out[2 * i + 1] = Math.sin(turn) / cycle.length;
         }
-        (isShort ? shortTransform : longTransform).complexForward(out);
-        return out;
+        return transformed(out, isShort);
+    }
+
+    /** How much each of {@link #lines} changes per radian of index, in the same order. @param index 0 or more [rad] */
+    public double[] slopes(double index) {
+        boolean isShort = isShort(index);
+        double[] cycle = isShort ? few : many;
+        double[] out = new double[2 * cycle.length];
+        for (int i = 0; i < cycle.length; i++) {
+            double turn = index * cycle[i];
+            out[2 * i] = -cycle[i] * Math.sin(turn) / cycle.length;
+            out[2 * i + 1] = cycle[i] * Math.cos(turn) / cycle.length;
+        }
+        return transformed(out, isShort);
+    }
+
+    private static boolean isShort(double index) {
+        return 2 * (Sidebands.orders(index) + 8) < SHORT;
+    }
+
+    private double[] transformed(double[] cycle, boolean isShort) {
+        (isShort ? shortTransform : longTransform).complexForward(cycle);
+        return cycle;
     }
 }
