@@ -3,6 +3,7 @@ package nightreed.match.start;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import nightreed.match.start.FmFrames.Course;
 import nightreed.match.start.FmWalk.Heard;
@@ -30,6 +31,16 @@ final class FmFit {
     private static final int WALKED_HELD = 3;
 
     private static final int KEPT = 3;
+
+    /** Likeliest whose pairs are looked for again, and how often. */
+    private static final int RESEATED = 2;
+
+    private static final int PASSES = 5;
+
+    /** Of all seats of pairs, how many are walked from a step, and rounds of it. */
+    private static final int LIKELIEST = 8;
+
+    private static final int STEP_ROUNDS = 2;
     private static final int BRIEF_ROUNDS = 6;
     private static final int ROUNDS = 25;
 
@@ -92,11 +103,76 @@ final class FmFit {
             front = front.stream().filter(f -> f.misfit < worth).toList();
             all.addAll(front);
         }
-        return all.stream().sorted(Comparator.comparingDouble(Found::misfit)).limit(most).toList().parallelStream()
+        List<Found> likeliest = new ArrayList<>(all.stream()
+                .sorted(Comparator.comparingDouble(Found::misfit))
+                .limit(most)
+                .toList());
+        for (int i = 0; i < Math.min(RESEATED, likeliest.size()); i++) {
+            likeliest.set(i, reseated(likeliest.get(i)));
+        }
+        return likeliest.parallelStream()
                 .map(f -> plain(rewired(fine(walked(f.sound, ROUNDS)))))
                 .sorted(Comparator.comparingDouble(
                         f -> f.misfit / Math.pow(WORTH, f.sound.pairs().size())))
                 .toList();
+    }
+
+    /**
+     * With carriers that change places with sidebands of theirs, and pairs looked for again in what the others leave, as long
+     * as that leaves less over: what is chosen while others are missing stands in for them (after J. Friedman, W. Stuetzle,
+     * "Projection pursuit regression", 1981, whose terms are fitted again in turn).
+     */
+    private Found reseated(Found f) {
+        Found best = f;
+        boolean anew = false;
+        for (int pass = 0; pass < PASSES; pass++) {
+            boolean looks = anew;
+            Found from = best;
+            Stream<Heard> tried = IntStream.range(0, from.sound.pairs().size())
+                    .boxed()
+                    .flatMap(i -> looks ? again(from.sound, i) : FmSeats.of(from.sound, i));
+            Found next = nearest(tried.toList());
+            boolean better = next != null && next.misfit < WORTH * from.misfit;
+            if (!better && anew) {
+                break;
+            }
+            best = better ? next : from;
+            anew = !better;
+        }
+        return best;
+    }
+
+    /** Of many, the likeliest walked from a little way, and the nearest of them further; null for none. */
+    private Found nearest(List<Heard> tried) {
+        return likeliest(tried).parallelStream()
+                .map(p -> walked(p.sound, STEP_ROUNDS))
+                .sorted(Comparator.comparingDouble(Found::misfit))
+                .limit(KEPT)
+                .toList()
+                .parallelStream()
+                .map(p -> walked(p.sound, BRIEF_ROUNDS))
+                .min(Comparator.comparingDouble(Found::misfit))
+                .orElse(null);
+    }
+
+    private List<Found> likeliest(List<Heard> tried) {
+        int half = (tried.size() + 1) / 2;
+        return Stream.of(tried.subList(0, half), tried.subList(half, tried.size()))
+                .parallel()
+                .flatMap(some -> {
+                    List<Double> misfits = walk.misfits(some);
+                    return IntStream.range(0, some.size()).mapToObj(i -> new Found(some.get(i), misfits.get(i)));
+                })
+                .sorted(Comparator.comparingDouble(Found::misfit))
+                .limit(LIKELIEST)
+                .toList();
+    }
+
+    /** One pair looked for anew. */
+    private Stream<Heard> again(Heard sound, int i) {
+        return extended(new Found(sound.without(i), 0))
+                .parallel()
+                .map(h -> walk.turned(h, h.pairs().size() - 1, 0));
     }
 
     private Found fine(Found f) {

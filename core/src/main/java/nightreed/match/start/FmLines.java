@@ -206,6 +206,15 @@ final class FmLines {
         }
     }
 
+    /** Whether two differ in frequencies and phases only. */
+    static boolean isSameShape(FmPair a, FmPair b) {
+        return a.levelDb() == b.levelDb()
+                && a.index() == b.index()
+                && a.feedback() == b.feedback()
+                && a.amplitude().equals(b.amplitude())
+                && a.bend().equals(b.bend());
+    }
+
     Shape shape(FmPair p) {
         return new Shape(p, courses(p));
     }
@@ -279,11 +288,7 @@ final class FmLines {
                 }
                 return out;
             }
-            boolean same = to.levelDb() == pair.levelDb()
-                    && to.index() == pair.index()
-                    && to.amplitude().equals(pair.amplitude())
-                    && to.bend().equals(pair.bend());
-            return same ? null : shape.more(courses(to));
+            return isSameShape(to, pair) ? null : shape.more(courses(to));
         }
     }
 

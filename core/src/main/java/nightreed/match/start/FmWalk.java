@@ -32,8 +32,8 @@ final class FmWalk {
     /** What a plainer pair may leave over more. */
     private static final double PLAIN = 1.02;
 
-    /** The first unknowns of a pair: frequencies and phases. */
-    private static final int PLACES = 4;
+    /** Which unknown of a pair tells its index. */
+    private static final int ROOT_OF_INDEX = 5;
 
     /** How far an unknown is moved for a slope. */
     private static final double STEP = 1e-4;
@@ -57,6 +57,12 @@ final class FmWalk {
             return new Heard(all, noise);
         }
 
+        Heard without(int pair) {
+            List<FmPair> all = new ArrayList<>(pairs);
+            all.remove(pair);
+            return new Heard(all, noise);
+        }
+
         Heard and(FmPair another) {
             List<FmPair> all = new ArrayList<>(pairs);
             all.add(another);
@@ -73,6 +79,7 @@ final class FmWalk {
     private final FmLines model;
     private final double[][] seen; // roots [frame][bin, then band]
     private final double[] weight;
+    private final double silence;
 
     /**
      * @param fine  whether weak lines are to count nearly as much as strong ones, as they do once those are right
@@ -96,6 +103,7 @@ final class FmWalk {
             }
             seen[f] = roots(power);
         }
+        silence = sum(new Residuals().of(new Heard(List.of(), null)));
     }
 
     private double[] roots(double[] power) {
@@ -114,11 +122,13 @@ final class FmWalk {
 
     /** How unlike the frames a sound is: 0 for the same, 1 as silence. */
     double misfit(Heard sound) {
-        return sum(new Residuals(sound).of(unknowns(sound))) / silence();
+        return sum(new Residuals().of(sound)) / silence;
     }
 
-    private double silence() {
-        return sum(new Residuals(new Heard(List.of(), null)).of(new double[0]));
+    /** Of each, which costs less where one is much like the one before. */
+    List<Double> misfits(List<Heard> sounds) {
+        Residuals residuals = new Residuals();
+        return sounds.stream().map(s -> sum(residuals.of(s)) / silence).toList();
     }
 
     private static double sum(double[] r) {
@@ -131,14 +141,14 @@ final class FmWalk {
 
     /** Walked from there, with so many rounds at the most. */
     Heard nearest(Heard from, int rounds) {
-        Residuals residuals = new Residuals(from);
+        Residuals residuals = new Residuals();
         double[] start = unknowns(from);
         double[] moved = NearestWalk.from(
                 new double[start.length],
                 rounds,
                 0.003,
-                by -> residuals.of(sum(start, by)),
-                (by, there) -> residuals.slopes(sum(start, by)));
+                by -> residuals.of(heard(sum(start, by), from)),
+                (by, there) -> residuals.slopes(sum(start, by), from));
         return heard(sum(start, moved), from);
     }
 
@@ -190,7 +200,7 @@ final class FmWalk {
     /** Power that a sound puts into each bin that is looked at [frame][bin]. */
     double[][] power(Heard sound) {
         double[][] out = new double[frames.count()][frames.bins()];
-        double[][] all = new Residuals(sound).power(unknowns(sound));
+        double[][] all = new Residuals().power(sound);
         for (int f = 0; f < out.length; f++) {
             for (int b = 0; b < bins.all(); b++) {
                 out[f][b] = bins.isLookedAt(b) ? all[f][bins.slot(b)] : 0;
@@ -206,7 +216,7 @@ final class FmWalk {
      * @param detunedHz that are tried; at least one
      */
     Heard turned(Heard sound, int pair, double... detunedHz) {
-        Residuals residuals = new Residuals(sound);
+        Residuals residuals = new Residuals();
         FmPair p = sound.pairs.get(pair);
         Heard best = sound;
         double least = Double.POSITIVE_INFINITY;
@@ -216,7 +226,7 @@ final class FmWalk {
                 for (int m = 0; m < PHASES; m++) {
                     Heard turned =
                             sound.with(pair, detuned.withPhases(2 * Math.PI * c / PHASES, 2 * Math.PI * m / PHASES));
-                    double cost = sum(residuals.of(unknowns(turned)));
+                    double cost = sum(residuals.of(turned));
                     if (cost < least) {
                         least = cost;
                         best = turned;
@@ -353,30 +363,19 @@ final class FmWalk {
                 Ground.limited(low * Math.exp(u[at + 3]), Math.max(60, low), 20_000));
     }
 
-    /** Remembers what each pair gave last, as a turn of phases moves one of them only. Not for several threads. */
+    /** Remembers what each pair gave last, as most that is tried moves one of them only. Not for several threads. */
     private final class Residuals {
-        private final Heard like;
-        private final double[][] last;
-        private final Placed[] placed;
-        private final double[][] lastShape;
-        private final Shape[] shapes;
-        private double[] lastNoise;
-        private double[][] noise; // [frame][bin, then band]
+        private final List<FmPair> pairs = new ArrayList<>();
+        private final List<Placed> placed = new ArrayList<>();
+        private final List<Shape> shapes = new ArrayList<>();
+        private Exciter noise;
+        private double[][] hiss; // [frame][bin, then band]
 
-        Residuals(Heard like) {
-            this.like = like;
-            int pairs = like.pairs.size();
-            last = new double[pairs][];
-            placed = new Placed[pairs];
-            lastShape = new double[pairs][];
-            shapes = new Shape[pairs];
-        }
-
-        double[] of(double[] u) {
-            double[][] power = power(u);
-            double[] out = new double[seen.length * seen[0].length + like.pairs.size()];
+        double[] of(Heard sound) {
+            double[][] power = power(sound);
+            double[] out = new double[power.length * power[0].length + sound.pairs.size()];
             int at = 0;
-            for (int f = 0; f < seen.length; f++) {
+            for (int f = 0; f < power.length; f++) {
                 double[] r = roots(power[f]);
                 for (int b = 0; b < r.length; b++) {
                     double more = r[b] - seen[f][b];
@@ -384,109 +383,126 @@ final class FmWalk {
                             weight[f] * (b < bins.count() ? more : Math.max(0, more)); // there is other noise in a band
                 }
             }
-            for (int i = 0; i < like.pairs.size(); i++) {
-                out[at++] = PLAINER * u[perPair * i + 5];
+            for (FmPair p : sound.pairs) {
+                out[at++] = PLAINER * Math.sqrt(p.index());
             }
             return out;
         }
 
-        /** Of all of that by each unknown [unknown][residual]. */
-        double[][] slopes(double[] u) {
-            double[][] power = power(u);
-            int n = bins.count();
-            double[][] steep = new double[power.length][power[0].length]; // of residuals by power
-            double[][][] sum = new double[power.length][n][2];
-            double power0 = fine ? 0.125 : 0.25;
+        /** Of all of that by each unknown [unknown][residual]. @param like what has no unknowns */
+        double[][] slopes(double[] u, Heard like) {
+            double[][] power = power(heard(u, like));
+            double[][] steep = steep(power);
+            double[][] sum = sum(power.length);
+            int n = placed.size();
+            int residuals = power.length * power[0].length + n;
+            double[][] out = new double[u.length][residuals];
+            for (int i = 0; i < n; i++) {
+                for (int k = 0; k < perPair; k++) {
+                    double[] moved = Arrays.copyOfRange(u, perPair * i, perPair * (i + 1));
+                    moved[k] += STEP;
+                    double[][] change = placed.get(i).change(pair(moved, 0, like.pairs.get(i)));
+                    fill(out[perPair * i + k], steep, sum, change);
+                }
+                out[perPair * i + ROOT_OF_INDEX][residuals - n + i] = PLAINER;
+            }
+            for (int k = perPair * n; k < u.length; k++) {
+                double[] moved = u.clone();
+                moved[k] += STEP;
+                double[][] other = model.expected(noise(moved, perPair * n));
+                for (int f = 0, at = 0; f < power.length; f++) {
+                    for (int b = 0; b < power[f].length; b++) {
+                        out[k][at++] = steep[f][b] * (other[f][b] - hiss[f][b]) / STEP;
+                    }
+                }
+            }
+            return out;
+        }
+
+        /** Of residuals by power [frame][bin, then band]. */
+        private double[][] steep(double[][] power) {
+            double root = fine ? 0.125 : 0.25;
+            double[][] out = new double[power.length][power[0].length];
             for (int f = 0; f < power.length; f++) {
                 double[] r = roots(power[f]);
                 for (int b = 0; b < r.length; b++) {
-                    boolean counts = b < n || r[b] > seen[f][b];
-                    steep[f][b] = counts ? weight[f] * power0 * r[b] / (power[f][b] + FLOOR * bins.most()) : 0;
-                }
-                for (Placed p : placed) {
-                    for (int b = 0; b < n; b++) {
-                        sum[f][b][0] += p.value()[f][2 * b];
-                        sum[f][b][1] += p.value()[f][2 * b + 1];
-                    }
+                    boolean counts = b < bins.count() || r[b] > seen[f][b];
+                    double slope = weight[f] * root * r[b] / (power[f][b] + FLOOR * bins.most());
+                    out[f][b] = counts ? slope : 0;
                 }
             }
-            int residuals = seen.length * seen[0].length + like.pairs.size();
-            double[][] out = new double[u.length][residuals];
-            for (int i = 0; i < placed.length; i++) {
-                for (int k = 0; k < perPair; k++) {
-                    double[] own = Arrays.copyOfRange(u, perPair * i, perPair * (i + 1));
-                    own[k] += STEP;
-                    double[][] change = placed[i].change(pair(own, 0, like.pairs.get(i)));
-                    double[] slope = out[perPair * i + k];
-                    for (int f = 0, at = 0; f < power.length; f++) {
-                        for (int b = 0; b < power[f].length; b++, at++) {
-                            double by = b < n
-                                    ? 2 * (sum[f][b][0] * change[f][2 * b] + sum[f][b][1] * change[f][2 * b + 1])
-                                    : change[f][n + b];
-                            slope[at] = steep[f][b] * by / STEP;
-                        }
-                    }
-                }
-                out[perPair * i + 5][residuals - placed.length + i] = PLAINER;
-            }
-            for (int k = 0; like.noise != null && k < PER_NOISE; k++) {
-                double[] own = Arrays.copyOfRange(u, perPair * placed.length, u.length);
-                own[k] += STEP;
-                double[][] other = model.expected(noise(own, 0));
-                double[] slope = out[perPair * placed.length + k];
-                for (int f = 0, at = 0; f < power.length; f++) {
-                    for (int b = 0; b < power[f].length; b++, at++) {
-                        slope[at] = steep[f][b] * (other[f][b] - noise[f][b]) / STEP;
+            return out;
+        }
+
+        /** Real and imaginary part of all pairs together [frame][2 bin]. */
+        private double[][] sum(int count) {
+            double[][] out = new double[count][2 * bins.count()];
+            for (Placed p : placed) {
+                for (int f = 0; f < count; f++) {
+                    for (int i = 0; i < out[f].length; i++) {
+                        out[f][i] += p.value()[f][i];
                     }
                 }
             }
             return out;
         }
 
-        /** What frequencies and phases do not change is kept. */
-        private Placed placed(int i, double[] own) {
-            FmPair p = pair(own, 0, like.pairs.get(i));
-            double[] shape = Arrays.copyOfRange(own, PLACES, own.length);
-            if (!Arrays.equals(shape, lastShape[i])) {
-                lastShape[i] = shape;
-                shapes[i] = model.shape(p);
-            }
-            return model.placed(p, shapes[i]);
-        }
-
-        double[][] power(double[] u) {
-            int pairs = placed.length;
-            for (int i = 0; i < pairs; i++) {
-                double[] own = Arrays.copyOfRange(u, perPair * i, perPair * (i + 1));
-                if (!Arrays.equals(own, last[i])) {
-                    last[i] = own;
-                    placed[i] = placed(i, own);
+        private void fill(double[] slope, double[][] steep, double[][] sum, double[][] change) {
+            int n = bins.count();
+            int at = 0;
+            for (int f = 0; f < steep.length; f++) {
+                double[] s = sum[f];
+                double[] c = change[f];
+                for (int b = 0; b < n; b++) {
+                    slope[at++] = steep[f][b] * 2 * (s[2 * b] * c[2 * b] + s[2 * b + 1] * c[2 * b + 1]) / STEP;
+                }
+                for (int b = n; b < steep[f].length; b++) {
+                    slope[at++] = steep[f][b] * c[n + b] / STEP;
                 }
             }
-            double[] hiss = Arrays.copyOfRange(u, perPair * pairs, u.length);
-            if (like.noise != null && !Arrays.equals(hiss, lastNoise)) {
-                lastNoise = hiss;
-                noise = model.expected(noise(hiss, 0));
+        }
+
+        private void place(List<FmPair> sound) {
+            while (placed.size() > sound.size()) {
+                pairs.remove(placed.size() - 1);
+                shapes.remove(placed.size() - 1);
+                placed.remove(placed.size() - 1);
+            }
+            for (int i = 0; i < sound.size(); i++) {
+                FmPair p = sound.get(i);
+                if (i == placed.size()) {
+                    pairs.add(p);
+                    shapes.add(model.shape(p));
+                    placed.add(model.placed(p, shapes.get(i)));
+                } else if (!p.equals(pairs.get(i))) {
+                    boolean same = FmLines.isSameShape(p, pairs.get(i));
+                    shapes.set(i, same ? shapes.get(i) : model.shape(p));
+                    pairs.set(i, p);
+                    placed.set(i, model.placed(p, shapes.get(i)));
+                }
+            }
+        }
+
+        double[][] power(Heard sound) {
+            place(sound.pairs);
+            if (sound.noise != null && !sound.noise.equals(noise)) {
+                noise = sound.noise;
+                hiss = model.expected(noise);
             }
             int n = bins.count();
             double[][] power = new double[seen.length][seen[0].length];
-            for (int f = 0; f < seen.length; f++) {
+            double[][] sum = sum(seen.length);
+            for (int f = 0; f < power.length; f++) {
                 for (int b = 0; b < n; b++) {
-                    double re = 0;
-                    double im = 0;
-                    for (Placed p : placed) {
-                        re += p.value()[f][2 * b];
-                        im += p.value()[f][2 * b + 1];
-                    }
-                    power[f][b] = re * re + im * im;
+                    power[f][b] = sum[f][2 * b] * sum[f][2 * b] + sum[f][2 * b + 1] * sum[f][2 * b + 1];
                 }
-                for (int b = 0; b < bins.bands(); b++) {
+                for (int b = n; b < power[f].length; b++) {
                     for (Placed p : placed) {
-                        power[f][n + b] += p.value()[f][2 * n + b];
+                        power[f][b] += p.value()[f][n + b];
                     }
                 }
-                for (int b = 0; like.noise != null && b < seen[0].length; b++) {
-                    power[f][b] += noise[f][b];
+                for (int b = 0; sound.noise != null && b < power[f].length; b++) {
+                    power[f][b] += hiss[f][b];
                 }
             }
             return power;

@@ -148,10 +148,20 @@ public final class NearestWalk {
     }
 
     private static double dot(double[] a, double[] b) {
-        double sum = 0;
-        for (int i = 0; i < a.length; i++) {
-            sum += a[i] * b[i];
+        double first = 0; // of four sums, as each addition waits for the one before
+        double second = 0;
+        double third = 0;
+        double fourth = 0;
+        int i = 0;
+        for (; i + 3 < a.length; i += 4) {
+            first += a[i] * b[i];
+            second += a[i + 1] * b[i + 1];
+            third += a[i + 2] * b[i + 2];
+            fourth += a[i + 3] * b[i + 3];
         }
-        return sum;
+        for (; i < a.length; i++) {
+            first += a[i] * b[i];
+        }
+        return first + second + third + fourth;
     }
 }

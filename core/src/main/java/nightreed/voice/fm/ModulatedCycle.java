@@ -5,25 +5,28 @@ import org.jtransforms.fft.DoubleFFT_1D;
 /**
  * Which lines a modulator that feeds itself back gives a carrier: the amplitudes c_k of e^(j I y(θ)) = Σ c_k e^(jkθ), where
  * y(θ) = sin(θ + f y(θ)). Without feedback c_k is J_k(I) (Chowning 1973); with it the modulator is a bent sine
- * (N. Tomisawa, 1979), of which no table tells, so one cycle is computed and transformed.
+ * (N. Tomisawa, 1979), of which no table tells, so one cycle is computed and transformed. Not for several
+ * threads at once.
  */
 public final class ModulatedCycle {
     private static final int SHORT = 64;
     private static final int LONG = 256;
     private static final int ROUNDS = 12;
 
-    private final double[] few = new double[SHORT];
-    private final double[] many = new double[LONG];
+    private final double feedback;
+    private final double[] few;
+    private double[] many; // once it is needed
     private final DoubleFFT_1D shortTransform = new DoubleFFT_1D(SHORT);
     private final DoubleFFT_1D longTransform = new DoubleFFT_1D(LONG);
 
     /** @param feedback f, 0 to 2 [rad] */
     public ModulatedCycle(double feedback) {
-        fill(few, feedback);
-        fill(many, feedback);
+        this.feedback = feedback;
+        few = cycle(SHORT, feedback);
     }
 
-    private static void fill(double[] cycle, double feedback) {
+    private static double[] cycle(int length, double feedback) {
+        double[] cycle = new double[length];
         for (int i = 0; i < cycle.length; i++) {
             double theta = 2 * Math.PI * i / cycle.length;
             double y = Math.sin(theta);
@@ -32,6 +35,17 @@ public final class ModulatedCycle {
             }
             cycle[i] = y;
         }
+        return cycle;
+    }
+
+    private double[] cycle(boolean isShort) {
+        if (isShort) {
+            return few;
+        }
+        if (many == null) {
+            many = cycle(LONG, feedback);
+        }
+        return many;
     }
 
     /**
@@ -41,7 +55,7 @@ public final class ModulatedCycle {
      */
     public double[] lines(double index) {
         boolean isShort = isShort(index);
-        double[] cycle = isShort ? few : many;
+        double[] cycle = cycle(isShort);
         double[] out = new double[2 * cycle.length];
         for (int i = 0; i < cycle.length; i++) {
             double turn = index * cycle[i];
@@ -54,7 +68,7 @@ public final class ModulatedCycle {
     /** How much each of {@link #lines} changes per radian of index, in the same order. @param index 0 or more [rad] */
     public double[] slopes(double index) {
         boolean isShort = isShort(index);
-        double[] cycle = isShort ? few : many;
+        double[] cycle = cycle(isShort);
         double[] out = new double[2 * cycle.length];
         for (int i = 0; i < cycle.length; i++) {
             double turn = index * cycle[i];
