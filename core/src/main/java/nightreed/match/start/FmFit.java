@@ -32,8 +32,8 @@ final class FmFit {
 
     private static final int KEPT = 3;
 
-    /** Likeliest whose pairs are looked for again, and how often. */
-    private static final int RESEATED = 2;
+    /** Of those followed, how many have their pairs looked for again, and how often. */
+    private static final int SEATED = 1;
 
     private static final int PASSES = 5;
 
@@ -41,6 +41,10 @@ final class FmFit {
     private static final int LIKELIEST = 8;
 
     private static final int STEP_ROUNDS = 2;
+
+    /** Of so many frames one is enough to choose where to walk from. */
+    private static final int THIN = 3;
+
     private static final int BRIEF_ROUNDS = 6;
     private static final int ROUNDS = 25;
 
@@ -73,6 +77,7 @@ final class FmFit {
     private final Ground g;
     private final Frames frames;
     private final FmWalk walk;
+    private final FmWalk scout;
     private final FmWalk fine;
     private final boolean tuned;
 
@@ -83,7 +88,11 @@ final class FmFit {
         Common movement = g.movementWithoutTremolo();
         this.frames = Frames.of(g.side(), movement, false);
         this.walk = new FmWalk(frames, g.f0(), false, tuned);
-        this.fine = new FmWalk(Frames.of(g.side(), movement, g.isHeld()), g.f0(), true, tuned);
+        this.scout = new FmWalk(frames.thinned(THIN), g.f0(), false, tuned, walk.gain(), null);
+        FmWalk beginning =
+                g.isHeld() ? null : new FmWalk(Frames.ofBeginning(g.side()), g.f0(), true, false, walk.gain(), null);
+        Frames whole = Frames.of(g.side(), movement, g.isHeld());
+        this.fine = new FmWalk(whole, g.f0(), true, tuned, walk.gain(), beginning);
     }
 
     /** Pairs and what they leave over, 0 to about 1. */
@@ -98,19 +107,12 @@ final class FmFit {
         all.addAll(front);
         for (int n = 2; n <= FmRecipe.MOST_PAIRS && !front.isEmpty(); n++) {
             List<Found> before = front;
-            front = best(before.stream().flatMap(this::extended).toList());
+            front = seated(best(before.stream().flatMap(this::extended).toList()));
             double worth = WORTH * before.get(0).misfit;
             front = front.stream().filter(f -> f.misfit < worth).toList();
             all.addAll(front);
         }
-        List<Found> likeliest = new ArrayList<>(all.stream()
-                .sorted(Comparator.comparingDouble(Found::misfit))
-                .limit(most)
-                .toList());
-        for (int i = 0; i < Math.min(RESEATED, likeliest.size()); i++) {
-            likeliest.set(i, reseated(likeliest.get(i)));
-        }
-        return likeliest.parallelStream()
+        return all.stream().sorted(Comparator.comparingDouble(Found::misfit)).limit(most).toList().parallelStream()
                 .map(f -> plain(rewired(fine(walked(f.sound, ROUNDS)))))
                 .sorted(Comparator.comparingDouble(
                         f -> f.misfit / Math.pow(WORTH, f.sound.pairs().size())))
@@ -142,6 +144,14 @@ final class FmFit {
         return best;
     }
 
+    private List<Found> seated(List<Found> front) {
+        List<Found> out = new ArrayList<>(front);
+        for (int i = 0; i < Math.min(SEATED, out.size()); i++) {
+            out.set(i, reseated(out.get(i)));
+        }
+        return out.stream().sorted(Comparator.comparingDouble(Found::misfit)).toList();
+    }
+
     /** Of many, the likeliest walked from a little way, and the nearest of them further; null for none. */
     private Found nearest(List<Heard> tried) {
         return likeliest(tried).parallelStream()
@@ -160,7 +170,7 @@ final class FmFit {
         return Stream.of(tried.subList(0, half), tried.subList(half, tried.size()))
                 .parallel()
                 .flatMap(some -> {
-                    List<Double> misfits = walk.misfits(some);
+                    List<Double> misfits = scout.misfits(some);
                     return IntStream.range(0, some.size()).mapToObj(i -> new Found(some.get(i), misfits.get(i)));
                 })
                 .sorted(Comparator.comparingDouble(Found::misfit))
@@ -172,7 +182,7 @@ final class FmFit {
     private Stream<Heard> again(Heard sound, int i) {
         return extended(new Found(sound.without(i), 0))
                 .parallel()
-                .map(h -> walk.turned(h, h.pairs().size() - 1, 0));
+                .map(h -> scout.turned(h, h.pairs().size() - 1, 0));
     }
 
     private Found fine(Found f) {
@@ -220,7 +230,7 @@ final class FmFit {
     private List<Found> best(List<Heard> tried) {
         List<Found> out = new ArrayList<>();
         List<Found> likely = tried.parallelStream()
-                .map(p -> walk.turned(p, p.pairs().size() - 1, 0))
+                .map(p -> scout.turned(p, p.pairs().size() - 1, 0))
                 .map(p -> new Found(p, walk.misfit(p)))
                 .sorted(Comparator.comparingDouble(Found::misfit))
                 .limit(g.isHeld() ? WALKED_HELD : WALKED)
@@ -239,7 +249,7 @@ final class FmFit {
 
     /** Harmonics of a held note are measured as multiples of its pitch, also where they beat. */
     private Heard detuned(Heard sound) {
-        return g.isHeld() && !tuned ? walk.turned(sound, sound.pairs().size() - 1, DETUNED_HZ) : sound;
+        return g.isHeld() && !tuned ? scout.turned(sound, sound.pairs().size() - 1, DETUNED_HZ) : sound;
     }
 
     private Found walked(Heard from, int rounds) {

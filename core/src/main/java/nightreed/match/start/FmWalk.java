@@ -80,18 +80,28 @@ final class FmWalk {
     private final double[][] seen; // roots [frame][bin, then band]
     private final double[] weight;
     private final double silence;
+    private final FmWalk beside;
 
     /**
      * @param fine  whether weak lines are to count nearly as much as strong ones, as they do once those are right
      * @param tuned whether frequencies stay where they are
      */
     FmWalk(Frames frames, double f0, boolean fine, boolean tuned) {
+        this(frames, f0, fine, tuned, 0, null);
+    }
+
+    /**
+     * @param gain   amplitude of a pair whose level is 0 dB; 0 for one that suits the frames
+     * @param beside other frames that are walked to at the same time; null for none
+     */
+    FmWalk(Frames frames, double f0, boolean fine, boolean tuned, double gain, FmWalk beside) {
+        this.beside = beside;
         this.frames = frames;
         this.f0 = f0;
         this.fine = fine;
         this.tuned = tuned;
         perPair = PER_HELD_PAIR + (frames.showRelease() ? PER_RELEASE : 0);
-        bins = new FrameBins(frames);
+        bins = new FrameBins(frames, gain);
         model = new FmLines(frames, bins, f0);
         weight = new double[frames.count()];
         seen = new double[frames.count()][];
@@ -129,6 +139,10 @@ final class FmWalk {
     List<Double> misfits(List<Heard> sounds) {
         Residuals residuals = new Residuals();
         return sounds.stream().map(s -> sum(residuals.of(s)) / silence).toList();
+    }
+
+    private Residuals residuals() {
+        return new Residuals();
     }
 
     private static double sum(double[] r) {
@@ -368,10 +382,22 @@ final class FmWalk {
         private final List<FmPair> pairs = new ArrayList<>();
         private final List<Placed> placed = new ArrayList<>();
         private final List<Shape> shapes = new ArrayList<>();
+        private final Residuals others = beside == null ? null : beside.residuals();
         private Exciter noise;
         private double[][] hiss; // [frame][bin, then band]
 
         double[] of(Heard sound) {
+            double[] own = own(sound);
+            return others == null ? own : joined(own, others.of(sound));
+        }
+
+        private static double[] joined(double[] a, double[] b) {
+            double[] out = Arrays.copyOf(a, a.length + b.length);
+            System.arraycopy(b, 0, out, a.length, b.length);
+            return out;
+        }
+
+        private double[] own(Heard sound) {
             double[][] power = power(sound);
             double[] out = new double[power.length * power[0].length + sound.pairs.size()];
             int at = 0;
@@ -391,6 +417,17 @@ final class FmWalk {
 
         /** Of all of that by each unknown [unknown][residual]. @param like what has no unknowns */
         double[][] slopes(double[] u, Heard like) {
+            double[][] own = ownSlopes(u, like);
+            if (others != null) {
+                double[][] more = others.slopes(u, like);
+                for (int k = 0; k < own.length; k++) {
+                    own[k] = joined(own[k], more[k]);
+                }
+            }
+            return own;
+        }
+
+        private double[][] ownSlopes(double[] u, Heard like) {
             double[][] power = power(heard(u, like));
             double[][] steep = steep(power);
             double[][] sum = sum(power.length);

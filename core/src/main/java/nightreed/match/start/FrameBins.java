@@ -19,7 +19,8 @@ final class FrameBins {
     private final double most;
     private final double gain;
 
-    FrameBins(Frames frames) {
+    /** @param reference amplitude of a pair whose level is 0 dB; 0 for one that suits the frames */
+    FrameBins(Frames frames, double reference) {
         double[] top = new double[frames.bins()];
         double loudest = 1e-20;
         for (int f = 0; f < frames.count(); f++) {
@@ -31,7 +32,7 @@ final class FrameBins {
             loudest = Math.max(loudest, sum);
         }
         most = Math.max(1e-20, Arrays.stream(top).max().orElse(0));
-        gain = HEADROOM * Math.sqrt(loudest / 1.5); // a sine of 1 leaves 1.5 in all bins
+        gain = reference > 0 ? reference : HEADROOM * Math.sqrt(loudest / 1.5); // a sine of 1 leaves 1.5 in all bins
         place = new int[top.length];
         count = chosen(top, (int) Math.min(top.length - 1, HIGHEST_HZ / frames.binHz()));
         bands = -Arrays.stream(place).min().orElse(-1);

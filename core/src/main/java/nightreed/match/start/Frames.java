@@ -10,8 +10,10 @@ import nightreed.recipe.part.Common;
 /** Spectra of a note at a few times after its onset, close together at first. Immutable. */
 final class Frames {
     private static final double WINDOW = 0.085;
-    private static final double MOST_SECONDS = 4;
-    private static final int MOST_FRAMES = 18;
+    private static final double SHORT_WINDOW = 0.02;
+    private static final double BEGINNING_SECONDS = 0.06;
+    private static final double MOST_SECONDS = 8;
+    private static final int MOST_FRAMES = 21;
 
     /** Time after the key was let go that is looked at [s]. */
     private static final double RELEASED_SECONDS = 0.6;
@@ -61,22 +63,52 @@ final class Frames {
      */
     static Frames of(Side side, Common movement, boolean released) {
         double fs = side.measurement().sampleRateHz();
-        double[] x = side.clip().mixed();
         int n = RealFft.powerOfTwoFrom((int) (WINDOW * fs));
-        int onset = (int) Math.max(0, Math.round(side.measurement().onsetSeconds() * fs));
-        double end = Math.min(Math.min(MOST_SECONDS, side.keySeconds()), (x.length - onset) / fs);
-        List<Double> at = new ArrayList<>();
-        for (double t = 0; t + n / fs <= end && at.size() < MOST_FRAMES; t += Math.max(0.02, 0.35 * t)) {
+        double window = n / fs;
+        double end = seconds(side);
+        List<Double> at = new ArrayList<>(List.of(0.0));
+        for (double t = 0.02; t + window <= end && at.size() < MOST_FRAMES; t += Math.max(0.02, 0.35 * t)) {
             at.add(t);
         }
-        if (at.isEmpty()) {
-            at.add(0.0);
-        }
         double key = side.keySeconds();
-        for (double t = key; released && (t + n / fs) * fs < x.length - onset && t < key + RELEASED_SECONDS; ) {
-            at.add(Math.max(0, t - 0.5 * n / fs));
+        for (double t = key; released && t + window < after(side) && t < key + RELEASED_SECONDS; ) {
+            at.add(Math.max(0, t - 0.5 * window));
             t += Math.max(0.02, 0.35 * (t - key));
         }
+        return of(side, movement, n, at);
+    }
+
+    /** Short spectra of how a sound begins, close together. */
+    static Frames ofBeginning(Side side) {
+        double fs = side.measurement().sampleRateHz();
+        int n = RealFft.powerOfTwoFrom((int) (SHORT_WINDOW * fs));
+        List<Double> at = new ArrayList<>(List.of(0.0));
+        for (double t = 0.004; t + n / fs <= seconds(side) && t < BEGINNING_SECONDS; t *= 1.6) {
+            at.add(t);
+        }
+        return of(side, Common.NONE, n, at);
+    }
+
+    /** That is looked at, and that there is after the onset. */
+    private static double seconds(Side side) {
+        return Math.min(Math.min(MOST_SECONDS, side.keySeconds()), after(side));
+    }
+
+    private static double after(Side side) {
+        double fs = side.measurement().sampleRateHz();
+        return (side.clip().mixed().length - onset(side)) / fs;
+    }
+
+    private static int onset(Side side) {
+        double fs = side.measurement().sampleRateHz();
+        return (int) Math.max(0, Math.round(side.measurement().onsetSeconds() * fs));
+    }
+
+    /** @param n length of a window [samples] @param at where each begins after the onset [s] */
+    private static Frames of(Side side, Common movement, int n, List<Double> at) {
+        double fs = side.measurement().sampleRateHz();
+        double[] x = side.clip().mixed();
+        int onset = onset(side);
         RealFft fft = new RealFft(n);
         double[] note = SteadyNote.samples(side, movement);
         double[][] power = new double[at.size()][];
@@ -99,7 +131,7 @@ final class Frames {
             }
         }
         double[] seconds = at.stream().mapToDouble(t -> t + 0.5 * n / fs).toArray();
-        return new Frames(fs / n, seconds, power, key);
+        return new Frames(fs / n, seconds, power, side.keySeconds());
     }
 
     /** What is left where so much power is known to be of something else. @param taken [frame][bin] */
@@ -113,6 +145,18 @@ final class Frames {
             }
         }
         return new Frames(binHz, seconds, left, keySeconds);
+    }
+
+    /** The first of every so many. */
+    Frames thinned(int step) {
+        int n = (count() + step - 1) / step;
+        double[] t = new double[n];
+        double[][] some = new double[n][];
+        for (int f = 0; f < n; f++) {
+            t[f] = seconds[step * f];
+            some[f] = power[step * f];
+        }
+        return new Frames(binHz, t, some, keySeconds);
     }
 
     private static double[] spectrum(double[] x, int from, RealFft fft) {
