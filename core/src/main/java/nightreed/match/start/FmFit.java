@@ -51,6 +51,8 @@ final class FmFit {
     /** An index with which only the first sidebands are heard. */
     private static final double LITTLE_INDEX = 0.6;
 
+    private static final double MOST_OF_LITTLE = 2;
+
     private static final int MOST_LEFT = 6;
 
     /** Without any a walk would see no slope. */
@@ -192,26 +194,45 @@ final class FmFit {
 
     /** A modulator that bends little has one or two lines of its own, and may have been led to those of others. */
     private Found rewired(Found f) {
-        Found best = f;
+        List<Found> tried = new ArrayList<>();
         for (Line l : left(f.sound)) {
-            for (int i = 0; i < best.sound.pairs().size(); i++) {
-                FmPair p = best.sound.pairs().get(i);
-                if (p.index() > LITTLE_INDEX) {
-                    continue;
-                }
+            for (int i = 0; i < f.sound.pairs().size(); i++) {
+                FmPair p = f.sound.pairs().get(i);
                 double hz = p.carrierRatio() * g.f0();
+                double index = 2 * root(l.hz()) / Math.max(1e-9, root(hz)); // J1 is half an index that is small
                 for (double modulator : new double[] {Math.abs(hz - l.hz()), hz + l.hz()}) {
-                    Heard other = best.sound.with(i, modulated(p, ratio(modulator / g.f0())));
-                    Found tried = new Found(other, fine.misfit(other));
-                    best = tried.misfit < best.misfit ? tried : best;
+                    if (p.index() < LITTLE_INDEX && index < MOST_OF_LITTLE) {
+                        Heard other = f.sound.with(i, modulated(p, ratio(modulator / g.f0()), index));
+                        tried.add(new Found(other, fine.misfit(other)));
+                    }
                 }
             }
         }
-        return best.equals(f) ? f : fine(best);
+        return tried.stream()
+                .sorted(Comparator.comparingDouble(Found::misfit))
+                .limit(2)
+                .map(this::brief)
+                .filter(r -> r.misfit < f.misfit)
+                .min(Comparator.comparingDouble(Found::misfit))
+                .orElse(f);
     }
 
-    private static FmPair modulated(FmPair p, double ratio) {
-        double index = Math.max(LITTLE_INDEX / 2, p.index());
+    private Found brief(Found f) {
+        Heard there = fine.nearest(f.sound, BRIEF_ROUNDS);
+        return new Found(there, fine.misfit(there));
+    }
+
+    /** Of the power at a line, in all frames. */
+    private double root(double hz) {
+        int b = (int) Math.rint(hz / frames.binHz());
+        double sum = 0;
+        for (int f = 0; f < frames.count() && b < frames.bins(); f++) {
+            sum += frames.weight(f) * frames.power(f)[b];
+        }
+        return Math.sqrt(sum);
+    }
+
+    private static FmPair modulated(FmPair p, double ratio, double index) {
         return FmPair.of(p.levelDb(), p.carrierRatio(), Ground.limited(ratio, 0.05, 60), index, p.amplitude(), p.bend())
                 .withPhases(p.carrierPhaseRad(), p.modulatorPhaseRad());
     }
