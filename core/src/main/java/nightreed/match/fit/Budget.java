@@ -45,6 +45,11 @@ final class Budget {
         used.addAndGet(Math.round(1000 * cost));
     }
 
+    /** Leaves a share of it, as what is near already needs less. */
+    void forgo(double share) {
+        used.addAndGet(Math.round(1000 * share * amount));
+    }
+
     /** Whether this is the thread that made it: progress is told by one, as ever. */
     boolean isOwners() {
         return Thread.currentThread() == owner;

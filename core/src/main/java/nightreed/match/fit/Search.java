@@ -38,10 +38,10 @@ final class Search {
     private static final double AMOUNT_NEAR = 1650;
 
     /** The same of a method whose starts have taken seconds to compute. */
-    private static final double AMOUNT_COMPUTED = 1200;
+    private static final double AMOUNT_COMPUTED = 1500;
 
     /** The same of held notes, whose starts are computed in several ways. */
-    private static final double AMOUNT_COMPUTED_HELD = 1000;
+    private static final double AMOUNT_COMPUTED_HELD = 1200;
 
     /** The same of a bow, whose values all work on each other. */
     private static final double AMOUNT_BOWED = 4300;
@@ -74,6 +74,9 @@ final class Search {
 
     /** A start as near as this is not looked around from [JND]. */
     private static final double NEAR_JND = 2.5;
+
+    /** Of what may be spent on FM, what a search from such a start does without: it has been walked to already. */
+    private static final double NEAR_FORGOES = 0.4;
 
     private static final int APPROACH_ROUNDS = 3;
 
@@ -222,6 +225,7 @@ final class Search {
         }
         List<Point> begun = begun(sorted(moment.at(starts)));
         if (isNear(begun)) {
+            budget.forgo(starts.get(0) instanceof FmRecipe ? NEAR_FORGOES : 0);
             return approached(begun);
         }
         Stream<Recipe> nearest = first(TRIED, begun).stream().map(Point::recipe);

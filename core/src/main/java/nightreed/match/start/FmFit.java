@@ -37,6 +37,9 @@ final class FmFit {
 
     private static final int PASSES = 5;
 
+    /** What each time has to leave of a misfit: of a sound that was made so it leaves far less. */
+    private static final double MUCH = 0.9;
+
     /** Of all seats of pairs, how many are walked from a step, and rounds of it. */
     private static final int LIKELIEST = 8;
 
@@ -100,7 +103,10 @@ final class FmFit {
     /** Pairs and what they leave over, 0 to about 1. */
     record Found(Heard sound, double misfit) {}
 
-    /** The likeliest first. */
+    /**
+     * The likeliest first, and after them what they were before weak lines counted as much as strong ones: of a sound that was
+     * not made so, the loud ones alone may be all that can be met.
+     */
     List<Found> found(int most) {
         List<Found> all = new ArrayList<>();
         List<Found> front = best(pairs(new FmFrames(frames), g.lines(), FIRST)
@@ -114,11 +120,15 @@ final class FmFit {
             front = front.stream().filter(f -> f.misfit < worth).toList();
             all.addAll(front);
         }
-        return all.stream().sorted(Comparator.comparingDouble(Found::misfit)).limit(most).toList().parallelStream()
-                .map(f -> plain(rewired(fine(walked(f.sound, ROUNDS)))))
+        List<Found> coarse =
+                all.stream().sorted(Comparator.comparingDouble(Found::misfit)).limit(most).toList().parallelStream()
+                        .map(f -> walked(f.sound, ROUNDS))
+                        .toList();
+        Stream<Found> fine = coarse.parallelStream()
+                .map(f -> plain(rewired(fine(f))))
                 .sorted(Comparator.comparingDouble(
-                        f -> f.misfit / Math.pow(WORTH, f.sound.pairs().size())))
-                .toList();
+                        f -> f.misfit / Math.pow(WORTH, f.sound.pairs().size())));
+        return Stream.concat(fine, coarse.stream()).toList();
     }
 
     /**
@@ -136,7 +146,7 @@ final class FmFit {
                     .boxed()
                     .flatMap(i -> looks ? again(from.sound, i) : FmSeats.of(from.sound, i));
             Found next = nearest(tried.toList());
-            boolean better = next != null && next.misfit < WORTH * from.misfit;
+            boolean better = next != null && next.misfit < MUCH * from.misfit;
             if (!better && anew) {
                 break;
             }
@@ -148,7 +158,7 @@ final class FmFit {
 
     private List<Found> seated(List<Found> front) {
         List<Found> out = new ArrayList<>(front);
-        for (int i = 0; i < Math.min(SEATED, out.size()); i++) {
+        for (int i = 0; i < Math.min(SEATED, out.size()) && !tuned; i++) {
             out.set(i, reseated(out.get(i)));
         }
         return out.stream().sorted(Comparator.comparingDouble(Found::misfit)).toList();

@@ -27,7 +27,6 @@ final class WindowPieces {
         re = new double[places * nodes.length];
         im = new double[re.length];
         double[] piece = new double[nodes.length];
-        double[] cos = new double[POINTS];
         for (int i = 0; i < POINTS; i++) {
             double u = (i + 0.5) / POINTS;
             double w = (1 - Math.cos(2 * Math.PI * u)) / POINTS; // a sine of 1 leaves 1
@@ -86,7 +85,8 @@ final class WindowPieces {
 
     /** The same of its slope, per bin. */
     void slope(double bins, double[] to, int from) {
-        int low = (int) ((bins + FAR) * STEPS) * nodes.length;
+        int place = (int) ((bins + FAR) * STEPS);
+        int low = place * nodes.length;
         int high = low + nodes.length;
         for (int p = 0; p < nodes.length; p++) {
             to[from + 2 * p] = STEPS * (re[high + p] - re[low + p]);

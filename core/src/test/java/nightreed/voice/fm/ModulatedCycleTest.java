@@ -29,6 +29,17 @@ class ModulatedCycleTest {
     }
 
     @Test
+    void slopesAreWhatASmallIndexMoreChanges() {
+        ModulatedCycle cycle = new ModulatedCycle(0.4);
+        double[] slopes = cycle.slopes(2.3);
+        double[] low = cycle.lines(2.3 - 1e-5);
+        double[] high = cycle.lines(2.3 + 1e-5);
+        for (int i = 0; i < slopes.length; i++) {
+            assertThat((high[i] - low[i]) / 2e-5).isCloseTo(slopes[i], within(1e-8));
+        }
+    }
+
+    @Test
     void withFeedbackTheyAreWhatTheVoicePlays() {
         int fs = 48_000;
         int n = 4800; // 10 Hz apart
