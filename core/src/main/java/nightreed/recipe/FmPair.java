@@ -147,4 +147,23 @@ public record FmPair(
                 amplitude,
                 bend);
     }
+
+    /** On other lines, with another index [rad]. */
+    public FmPair with(double carrier, double modulator, double index) {
+        return new FmPair(
+                kind,
+                levelDb,
+                carrier,
+                modulator,
+                index,
+                tracking,
+                carrierPhaseRad,
+                modulatorPhaseRad,
+                free,
+                feedback,
+                width,
+                pan,
+                amplitude,
+                bend);
+    }
 }

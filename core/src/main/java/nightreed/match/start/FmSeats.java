@@ -51,29 +51,11 @@ final class FmSeats {
         int turns = step == 0 ? 4 : 2;
         for (int c = 0; c < 4; c++) {
             for (int m = 0; m < turns; m++) {
-                out.add(seated(p, carrier, index)
+                out.add(p.with(carrier, p.modulatorRatio(), index)
                         .withPhases(
                                 Math.IEEEremainder(carrierRad + c * Math.PI / 2, 2 * Math.PI),
                                 Math.IEEEremainder(modulatorRad + 2 * Math.PI * m / turns, 2 * Math.PI)));
             }
         }
-    }
-
-    private static FmPair seated(FmPair p, double carrier, double index) {
-        return new FmPair(
-                p.kind(),
-                p.levelDb(),
-                carrier,
-                p.modulatorRatio(),
-                index,
-                p.tracking(),
-                p.carrierPhaseRad(),
-                p.modulatorPhaseRad(),
-                p.free(),
-                p.feedback(),
-                p.width(),
-                p.pan(),
-                p.amplitude(),
-                p.bend());
     }
 }

@@ -252,21 +252,7 @@ final class FmWalk {
     }
 
     private static FmPair detuned(FmPair p, double by) {
-        return new FmPair(
-                p.kind(),
-                p.levelDb(),
-                p.carrierRatio(),
-                Ground.limited(p.modulatorRatio() + by, 0.05, 60),
-                p.index(),
-                p.tracking(),
-                p.carrierPhaseRad(),
-                p.modulatorPhaseRad(),
-                p.free(),
-                p.feedback(),
-                p.width(),
-                p.pan(),
-                p.amplitude(),
-                p.bend());
+        return p.with(p.carrierRatio(), Ground.limited(p.modulatorRatio() + by, 0.05, 60), p.index());
     }
 
     // ---- unknowns, each on a ruler on which 1 is far ----

@@ -71,7 +71,8 @@ final class Frames {
             at.add(t);
         }
         double key = side.keySeconds();
-        for (double t = key; released && t + window < after(side) && t < key + RELEASED_SECONDS; ) {
+        double after = after(side);
+        for (double t = key; released && t + window < after && t < key + RELEASED_SECONDS; ) {
             at.add(Math.max(0, t - 0.5 * window));
             t += Math.max(0.02, 0.35 * (t - key));
         }
@@ -82,8 +83,9 @@ final class Frames {
     static Frames ofBeginning(Side side) {
         double fs = side.measurement().sampleRateHz();
         int n = RealFft.powerOfTwoFrom((int) (SHORT_WINDOW * fs));
+        double end = Math.min(BEGINNING_SECONDS, seconds(side) - n / fs);
         List<Double> at = new ArrayList<>(List.of(0.0));
-        for (double t = 0.004; t + n / fs <= seconds(side) && t < BEGINNING_SECONDS; t *= 1.6) {
+        for (double t = 0.004; t <= end; t *= 1.6) {
             at.add(t);
         }
         return of(side, Common.NONE, n, at);
