@@ -32,9 +32,7 @@ final class FmFit {
 
     private static final int KEPT = 3;
 
-    /** Of those followed, how many have their pairs looked for again, and how often. */
-    private static final int SEATED = 1;
-
+    /** How often the pairs of the nearest are looked for again, at the most. */
     private static final int PASSES = 5;
 
     /** What each time has to leave of a misfit: of a sound that was made so it leaves far less. */
@@ -54,9 +52,13 @@ final class FmFit {
     /** An index with which only the first sidebands are heard. */
     private static final double LITTLE_INDEX = 0.6;
 
+    /** What one may be tried with, as its line is loud. */
     private static final double MOST_OF_LITTLE = 2;
 
     private static final int MOST_LEFT = 6;
+
+    /** Other modulators that are walked from. */
+    private static final int REWIRED = 2;
 
     /** Without any a walk would see no slope. */
     private static final double LEAST_INDEX = 0.02;
@@ -115,7 +117,7 @@ final class FmFit {
         all.addAll(front);
         for (int n = 2; n <= FmRecipe.MOST_PAIRS && !front.isEmpty(); n++) {
             List<Found> before = front;
-            front = seated(best(before.stream().flatMap(this::extended).toList()));
+            front = seated(best(before.stream().flatMap(f -> extended(f.sound)).toList()));
             double worth = WORTH * before.get(0).misfit;
             front = front.stream().filter(f -> f.misfit < worth).toList();
             all.addAll(front);
@@ -125,7 +127,7 @@ final class FmFit {
                         .map(f -> walked(f.sound, ROUNDS))
                         .toList();
         Stream<Found> fine = coarse.parallelStream()
-                .map(f -> plain(rewired(fine(f))))
+                .map(f -> plain(rewired(fine(f, ROUNDS))))
                 .sorted(Comparator.comparingDouble(
                         f -> f.misfit / Math.pow(WORTH, f.sound.pairs().size())));
         return Stream.concat(fine, coarse.stream()).toList();
@@ -156,12 +158,14 @@ final class FmFit {
         return best;
     }
 
+    /** With the nearest reseated, which it stays; whole ratios leave no other seat that is meant. */
     private List<Found> seated(List<Found> front) {
-        List<Found> out = new ArrayList<>(front);
-        for (int i = 0; i < Math.min(SEATED, out.size()) && !tuned; i++) {
-            out.set(i, reseated(out.get(i)));
+        if (front.isEmpty() || tuned) {
+            return front;
         }
-        return out.stream().sorted(Comparator.comparingDouble(Found::misfit)).toList();
+        List<Found> out = new ArrayList<>(front);
+        out.set(0, reseated(front.get(0)));
+        return out;
     }
 
     /** Of many, the likeliest walked from a little way, and the nearest of them further; null for none. */
@@ -192,13 +196,13 @@ final class FmFit {
 
     /** One pair looked for anew. */
     private Stream<Heard> again(Heard sound, int i) {
-        return extended(new Found(sound.without(i), 0))
+        return extended(sound.without(i))
                 .parallel()
                 .map(h -> scout.turned(h, h.pairs().size() - 1, 0));
     }
 
-    private Found fine(Found f) {
-        Heard there = fine.nearest(f.sound, ROUNDS);
+    private Found fine(Found f, int rounds) {
+        Heard there = fine.nearest(f.sound, rounds);
         return new Found(there, fine.misfit(there));
     }
 
@@ -220,16 +224,11 @@ final class FmFit {
         }
         return tried.stream()
                 .sorted(Comparator.comparingDouble(Found::misfit))
-                .limit(2)
-                .map(this::brief)
+                .limit(REWIRED)
+                .map(t -> fine(t, BRIEF_ROUNDS))
                 .filter(r -> r.misfit < f.misfit)
                 .min(Comparator.comparingDouble(Found::misfit))
                 .orElse(f);
-    }
-
-    private Found brief(Found f) {
-        Heard there = fine.nearest(f.sound, BRIEF_ROUNDS);
-        return new Found(there, fine.misfit(there));
     }
 
     /** Of the power at a line, in all frames. */
@@ -288,15 +287,15 @@ final class FmFit {
         return new Found(there, walk.misfit(there));
     }
 
-    private Stream<Heard> extended(Found f) {
-        Frames left = frames.without(walk.power(f.sound));
+    private Stream<Heard> extended(Heard sound) {
+        Frames left = frames.without(walk.power(sound));
         List<Line> lines = g.lines().stream().filter(l -> isLeft(l, left)).toList();
         if (lines.isEmpty()) {
             return Stream.empty();
         }
         FmFrames fit = new FmFrames(left);
         FmPair plain = flat(fit.plain(lines.get(0), g.f0()));
-        return Stream.concat(pairs(fit, lines, NEXT), Stream.of(plain)).map(f.sound::and);
+        return Stream.concat(pairs(fit, lines, NEXT), Stream.of(plain)).map(sound::and);
     }
 
     private boolean isLeft(Line l, Frames left) {

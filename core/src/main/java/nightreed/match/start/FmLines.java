@@ -142,24 +142,26 @@ final class FmLines {
                     most = Math.max(most, i);
                 }
                 orders[f] = most == 0 ? 0 : Sidebands.orders(most) + MORE_ORDERS;
-                lines[f] = lines(f, cycle, false);
+                lines[f] = lines(f, false);
                 amounts[f] = scaled(lines[f], courses.level[f]);
             }
         }
 
         /** For a carrier of 1 [piece][2 (order + orders)]. @param slopes whether by the index */
-        private double[][] lines(int frame, ModulatedCycle cycle, boolean slopes) {
+        private double[][] lines(int frame, boolean slopes) {
             double[] index = courses.index[frame];
             double[][] out = new double[index.length][];
             for (int s = 0; s < out.length; s++) {
                 boolean known = s > 0 && index[s] == index[s - 1];
-                out[s] = known ? out[s - 1] : ordered(cycle, index[s], orders[frame], slopes);
+                out[s] = known
+                        ? out[s - 1]
+                        : ordered(slopes ? cycle.slopes(index[s]) : cycle.lines(index[s]), orders[frame]);
             }
             return out;
         }
 
-        private static double[] ordered(ModulatedCycle cycle, double index, int orders, boolean slopes) {
-            double[] c = slopes ? cycle.slopes(index) : cycle.lines(index);
+        /** From the lowest order to the highest. */
+        private static double[] ordered(double[] c, int orders) {
             int n = c.length / 2;
             double[] out = new double[2 * (2 * orders + 1)];
             int most = Math.min(orders, n / 2 - 1);
@@ -190,7 +192,7 @@ final class FmLines {
 
         private double[][] bends(int frame) {
             if (bends[frame] == null) {
-                bends[frame] = lines(frame, cycle, true);
+                bends[frame] = lines(frame, true);
             }
             return bends[frame];
         }
@@ -327,8 +329,8 @@ final class FmLines {
                 double place = Math.abs(signed) / frames.binHz();
                 double reach = Math.max(REACH, Math.min(FAR, Math.cbrt(amount / (Math.PI * least))));
                 int from = Math.max(frames.lowestBin(), (int) Math.ceil(place - reach));
-                int bins = (int) Math.min(Math.floor(place + reach), FmLines.this.bins.all() - 1) - from + 1;
-                if (amount < least || Math.abs(signed) < LOWEST_HZ || bins <= 0) {
+                int many = (int) Math.min(Math.floor(place + reach), bins.all() - 1) - from + 1;
+                if (amount < least || Math.abs(signed) < LOWEST_HZ || many <= 0) {
                     continue;
                 }
                 double turn = p.carrierPhaseRad() + k * p.modulatorPhaseRad() + 2 * Math.PI * signed * seconds;
@@ -337,11 +339,11 @@ final class FmLines {
                 turned[2 * count + 1] = Math.sin(turn);
                 hz[count] = signed;
                 first[count] = from;
-                bin[count] = bins;
+                bin[count] = many;
                 at[count++] = used;
-                int needed = used + 2 * bins * window.count();
+                int needed = used + 2 * many * window.count();
                 kernel = needed > kernel.length ? Arrays.copyOf(kernel, 2 * needed) : kernel;
-                for (int b = 0; b < bins; b++) {
+                for (int b = 0; b < many; b++) {
                     window.at(from + b - place, kernel, used);
                     used += 2 * window.count();
                 }
@@ -410,7 +412,7 @@ final class FmLines {
             for (int l = 0; l < count; l++) {
                 turn(l, amounts, v);
                 turn(l, more, m);
-                add(out, l, v, m, kernel, at[l]);
+                add(out, l, v, m);
             }
         }
 
@@ -429,11 +431,11 @@ final class FmLines {
                     m[p] = (folds ? 1 : -1) * turn * v[p + 1];
                     m[p + 1] = (folds ? -1 : 1) * turn * v[p];
                 }
-                add(out, l, v, m, kernel, at[l]);
-                double bins = (folds ? 1 : -1) * shift / frames.binHz();
-                if (bins != 0) {
+                add(out, l, v, m);
+                double by = (folds ? 1 : -1) * shift / frames.binHz();
+                if (by != 0) {
                     for (int p = 0; p < m.length; p++) {
-                        both[p] = bins * v[p];
+                        both[p] = by * v[p];
                     }
                     double place = Math.abs(hz[l]) / frames.binHz();
                     for (int b = 0; b < bin[l]; b++) {
@@ -444,10 +446,10 @@ final class FmLines {
             }
         }
 
-        private void add(double[] out, int line, double[] v, double[] more, double[] kernel, int from) {
+        private void add(double[] out, int line, double[] v, double[] more) {
             for (int b = 0; b < bin[line]; b++) {
-                int place = from + b * v.length;
-                add(out, first[line] + b, v, this.kernel, at[line] + b * v.length, more, kernel, place);
+                int place = at[line] + b * v.length;
+                add(out, first[line] + b, v, kernel, place, more, kernel, place);
             }
         }
 
