@@ -20,6 +20,7 @@ public final class Side {
     private final Spectrum spectrum; // null where the numbers are not those of the sound
     private final StrikeBands strike;
     private final Listener listener;
+    private final LevelSteps steps; // null where there are none
     private final double key;
 
     /** A fall after a bend that is slower is no release, and that is faster is found better by itself [dB/s]. */
@@ -51,7 +52,9 @@ public final class Side {
         this.spectrum = new Spectrum(clip, onset);
         this.strike = strike(clip, measurement, onset);
         this.listener = Listener.USUAL;
-        this.key = key();
+        double roughly = roughKey();
+        this.steps = steps(roughly);
+        this.key = key(roughly);
     }
 
     private Side(
@@ -61,7 +64,8 @@ public final class Side {
             Paths paths,
             Spectrum spectrum,
             StrikeBands strike,
-            Listener listener) {
+            Listener listener,
+            LevelSteps steps) {
         this.clip = clip;
         this.measurement = measurement;
         this.measured = measured;
@@ -69,7 +73,8 @@ public final class Side {
         this.spectrum = spectrum;
         this.strike = strike;
         this.listener = listener;
-        this.key = key();
+        this.steps = steps;
+        this.key = key(roughKey());
     }
 
     private static int sample(Clip clip, double seconds) {
@@ -106,7 +111,8 @@ public final class Side {
                 Paths.of(clip, onset),
                 new Spectrum(clip, onset),
                 strike(clip, measurement, onset),
-                listener);
+                listener,
+                steps);
     }
 
     /** What a listener hears of the start; null where nothing is known of it. */
@@ -116,7 +122,7 @@ public final class Side {
 
     /** The same recording for a listener with other thresholds; every comparison with it is then theirs. */
     public Side heardBy(Listener other) {
-        return new Side(clip, measurement, measured, paths, spectrum, strike, other);
+        return new Side(clip, measurement, measured, paths, spectrum, strike, other, steps);
     }
 
     public Listener listener() {
@@ -125,12 +131,12 @@ public final class Side {
 
     /** The same sound with other numbers for its partials: a prediction that needs no rendering. */
     Side with(Measurement predicted) {
-        return new Side(clip, predicted, predicted, paths, null, predicted.strikeBands(), listener);
+        return new Side(clip, predicted, predicted, paths, null, predicted.strikeBands(), listener, steps);
     }
 
     /** The same recording with what a person decided laid over what was measured. */
     public Side byHand(Hand hand) {
-        return new Side(clip, hand.over(measured, clip), measured, paths, spectrum, strike, listener);
+        return new Side(clip, hand.over(measured, clip), measured, paths, spectrum, strike, listener, steps);
     }
 
     /** What the machine measured, without what a person decided. */
@@ -151,14 +157,50 @@ public final class Side {
         return key;
     }
 
-    private double key() {
+    private double roughKey() {
         HeldNote held = measurement.held();
-        if (held == null) {
-            return paths.letGo();
+        return held == null ? paths.letGo() : key(held);
+    }
+
+    private LevelSteps steps(double roughKey) {
+        if (measurement.held() == null) {
+            return null;
         }
-        double roughly = key(held);
+        return LevelSteps.find(frames(roughKey), amplitude(frames(roughKey).length), measurement.held());
+    }
+
+    /** Swing of the level by random steps that were found again; null where there are none. */
+    public LevelSteps levelSteps() {
+        return steps;
+    }
+
+    private double key(double roughly) {
+        if (measurement.held() == null) {
+            return roughly;
+        }
         Knee bend = Double.isInfinite(roughly) ? null : Knee.ofAmplitude(paths.power(), (int) (roughly / Paths.HOP));
-        return bend == null ? roughly : (bend.frame() + 0.5) * Paths.HOP;
+        if (bend != null) {
+            return (bend.frame() + 0.5) * Paths.HOP;
+        }
+        boolean sure = steps == null && isSuddenlyLeft(paths.letGo());
+        return sure ? roughly : LetGo.refined(paths.power(), swingDb(measurement.held()), roughly, riseSeconds());
+    }
+
+    /** Whether it falls there at once and for good, without having fallen before [s after the onset]. */
+    private boolean isSuddenlyLeft(double sudden) {
+        return Math.abs(sudden - paths.leftForGood()) < SAME_SECONDS && isStillHeld(sudden);
+    }
+
+    /** Swing of the level at each frame that is not the note's own [dB]. */
+    private double[] swingDb(HeldNote held) {
+        double[] out = new double[paths.power().length];
+        for (int f = 0; f < out.length; f++) {
+            double t = (f + 0.5) * Paths.HOP;
+            out[f] = steps != null
+                    ? steps.db(t)
+                    : held.tremolo() != null ? held.tremolo().at(t) : 0;
+        }
+        return out;
     }
 
     private double key(HeldNote held) {
@@ -169,7 +211,7 @@ public final class Side {
                 && falls > LEAST_FALL
                 && falls > FALLS_FASTER * -knee.before() / Paths.HOP;
         double sudden = paths.letGo();
-        if (Math.abs(sudden - paths.leftForGood()) < SAME_SECONDS && isStillHeld(sudden)) {
+        if (isSuddenlyLeft(sudden)) {
             return sudden;
         }
         if (bends && falls < SLOW_FALL && Math.abs(sudden - knee.frame() * Paths.HOP) > NEAR_SECONDS) {
@@ -212,7 +254,11 @@ public final class Side {
 
     /** Times after the onset of the frames of the loudness path, up to where the key is let go [s]; new array. */
     public double[] loudSeconds() {
-        int n = (int) Math.min(paths.power().length, keySeconds() / Paths.HOP);
+        return frames(keySeconds());
+    }
+
+    private double[] frames(double until) {
+        int n = (int) Math.min(paths.power().length, until / Paths.HOP);
         double[] out = new double[Math.max(1, n)];
         for (int f = 0; f < out.length; f++) {
             out[f] = (f + 0.5) * Paths.HOP;
@@ -222,7 +268,11 @@ public final class Side {
 
     /** Amplitude of the whole sound there; new array. */
     public double[] loudness() {
-        double[] out = new double[loudSeconds().length];
+        return amplitude(loudSeconds().length);
+    }
+
+    private double[] amplitude(int frames) {
+        double[] out = new double[frames];
         for (int f = 0; f < Math.min(out.length, paths.power().length); f++) {
             out[f] = Math.sqrt(Math.max(0, paths.power()[f]));
         }

@@ -87,12 +87,16 @@ final class FmFit {
     private final FmWalk scout;
     private final FmWalk fine;
     private final boolean tuned;
+    private final boolean steady; // whether lines are known where they lie, not as multiples of a pitch
+    private final List<Line> lines;
 
     /** @param tuned whether all ratios are whole, as those of bodies that are bowed or blown are */
     FmFit(Ground g, boolean tuned) {
         this.g = g;
         this.tuned = tuned;
         Common movement = g.movementWithoutTremolo();
+        this.steady = !tuned && g.isHeld() && g.measurement().held().hasOtherLines();
+        this.lines = steady ? SteadyLines.of(g.side(), movement) : g.lines();
         this.frames = Frames.of(g.side(), movement, false);
         this.walk = new FmWalk(frames, g.f0(), false, tuned);
         this.scout = new FmWalk(frames.thinned(THIN), g.f0(), false, tuned, walk.gain(), null);
@@ -111,7 +115,7 @@ final class FmFit {
      */
     List<Found> found(int most) {
         List<Found> all = new ArrayList<>();
-        List<Found> front = best(pairs(new FmFrames(frames), g.lines(), FIRST)
+        List<Found> front = best(pairs(new FmFrames(frames), lines, FIRST)
                 .map(p -> new Heard(List.of(p), g.isHeld() ? null : NOISE))
                 .toList());
         all.addAll(front);
@@ -249,7 +253,7 @@ final class FmFit {
     /** Partials that a sound leaves, the strongest first. */
     private List<Line> left(Heard sound) {
         Frames left = frames.without(walk.power(sound));
-        return g.lines().stream().filter(l -> isLeft(l, left)).limit(MOST_LEFT).toList();
+        return lines.stream().filter(l -> isLeft(l, left)).limit(MOST_LEFT).toList();
     }
 
     private Found plain(Found f) {
@@ -279,7 +283,9 @@ final class FmFit {
 
     /** Harmonics of a held note are measured as multiples of its pitch, also where they beat. */
     private Heard detuned(Heard sound) {
-        return g.isHeld() && !tuned ? scout.turned(sound, sound.pairs().size() - 1, DETUNED_HZ) : sound;
+        return g.isHeld() && !tuned && !steady
+                ? scout.turned(sound, sound.pairs().size() - 1, DETUNED_HZ)
+                : sound;
     }
 
     private Found walked(Heard from, int rounds) {
@@ -289,13 +295,13 @@ final class FmFit {
 
     private Stream<Heard> extended(Heard sound) {
         Frames left = frames.without(walk.power(sound));
-        List<Line> lines = g.lines().stream().filter(l -> isLeft(l, left)).toList();
-        if (lines.isEmpty()) {
+        List<Line> there = lines.stream().filter(l -> isLeft(l, left)).toList();
+        if (there.isEmpty()) {
             return Stream.empty();
         }
         FmFrames fit = new FmFrames(left);
-        FmPair plain = flat(fit.plain(lines.get(0), g.f0()));
-        return Stream.concat(pairs(fit, lines, NEXT), Stream.of(plain)).map(sound::and);
+        FmPair plain = flat(fit.plain(there.get(0), g.f0()));
+        return Stream.concat(pairs(fit, there, NEXT), Stream.of(plain)).map(sound::and);
     }
 
     private boolean isLeft(Line l, Frames left) {

@@ -22,7 +22,7 @@ final class Frames {
     private static final double LEAST = 1e-6;
 
     /** What lies lower is not heard: what a wave is off zero on average, and its skirts [Hz]. */
-    private static final double LOWEST_HZ = 26;
+    static final double LOWEST_HZ = 26;
 
     /** Power of a frame under the loudest at which it counts no more [dB]. */
     private static final double RANGE_DB = 45;

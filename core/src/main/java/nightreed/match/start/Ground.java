@@ -6,6 +6,7 @@ import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import nightreed.match.LevelSteps;
 import nightreed.match.Side;
 import nightreed.match.start.Start.Origin;
 import nightreed.measure.Measurement;
@@ -40,8 +41,6 @@ final class Ground {
     private final List<Origin> origins =
             Collections.synchronizedList(new ArrayList<>()); // starts may be made side by side
     private final List<Line> lines = new ArrayList<>();
-    private boolean stepsSought;
-    private LevelSteps steps; // once they are sought
 
     /**
      * One line of the spectrum.
@@ -202,7 +201,7 @@ final class Ground {
 
     /** Whether the level steps along a course that was not found again. */
     private boolean isLevelByChance() {
-        return steps() == null && m.held().tremolo().shape() == Movement.Shape.STEPPED;
+        return side.levelSteps() == null && m.held().tremolo().shape() == Movement.Shape.STEPPED;
     }
 
     /**
@@ -316,7 +315,7 @@ final class Ground {
             say("lfo.1", true, "measured vibrato");
         }
         Movement level = h.tremolo();
-        LevelSteps steps = steps();
+        LevelSteps steps = side.levelSteps();
         if (steps != null) {
             second = steps.lfo();
             routes.add(new Route(Source.LFO_2, Target.LEVEL, limited(steps.depthDb(), -40, 40)));
@@ -351,21 +350,12 @@ final class Ground {
     /** Without a tremolo, where it may be something else that the level swings by. */
     Common movementWithoutTremolo() {
         Common all = movement(false);
-        if (!isHeld() || steps() != null) {
+        if (!isHeld() || side.levelSteps() != null) {
             return all;
         }
         List<Route> rest =
                 all.routes().stream().filter(r -> r.target() != Target.LEVEL).toList();
         return new Common(all.tempoBpm(), 0, null, null, all.first(), null, null, rest, all.effects(), null, List.of());
-    }
-
-    /** Null where there are none. */
-    private synchronized LevelSteps steps() {
-        if (!stepsSought) {
-            steps = LevelSteps.find(side);
-            stepsSought = true;
-        }
-        return steps;
     }
 
     private static boolean together(Movement a, Movement b) {

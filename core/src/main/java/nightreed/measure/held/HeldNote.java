@@ -42,6 +42,9 @@ public record HeldNote(
     /** Share from which on the pitch was surely followed. */
     private static final double SURE_SHARE = 0.97;
 
+    /** Share from which on the phases of harmonics tell a vibrato: under it there are lines beside them. */
+    private static final double HARMONIC_SHARE = 0.985;
+
     /** Power over noise that makes a harmonic one: one of ten thousand looks at mere noise deceives. */
     private static final double LEAST_RATIO = 20;
 
@@ -86,6 +89,11 @@ public record HeldNote(
     /** Whether the level swings so deep and so fast that each swing could be taken for the start of a note. */
     public boolean isBeaten() {
         return tremolo != null && tremolo.depth() > BEATEN_DB && tremolo.rateHz() > BEATEN_HZ;
+    }
+
+    /** Whether there are lines beside the harmonics that the pitch alone does not place. */
+    public boolean hasOtherLines() {
+        return share < HARMONIC_SHARE;
     }
 
     /** Whether the pitch stays where it is, but for its vibrato. */
@@ -255,6 +263,9 @@ public record HeldNote(
         }
         level(weight);
         MovementFit.Result pitch = new MovementFit(t, cents, weight).run(onset / fs);
+        Movement vibrato = share < HARMONIC_SHARE
+                ? SharpVibrato.near(pitch.movement(), x, fs, onset, span.to())
+                : pitch.movement();
         double f0 = base * Math.pow(2, pitch.level() / 1200);
         double[] loud = new double[frames];
         double[] centroid = new double[frames];
@@ -284,7 +295,7 @@ public record HeldNote(
                 span.to() / fs,
                 pitch.slope() * (span.to() - span.from()) / fs,
                 harmonics(h, f0, spread, reader, fs, start, span, t, hz),
-                deep(pitch.movement(), 1.5, onset / fs - start),
+                deep(vibrato, 1.5, onset / fs - start),
                 deep(level.movement(), 0.4, onset / fs - start),
                 deep(bright.movement(), 0.05, onset / fs - start),
                 share,

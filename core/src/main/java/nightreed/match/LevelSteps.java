@@ -1,9 +1,9 @@
-package nightreed.match.start;
+package nightreed.match;
 
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import nightreed.match.Side;
+import nightreed.measure.held.HeldNote;
 import nightreed.measure.held.Movement;
 import nightreed.recipe.part.Lfo;
 import nightreed.voice.Renderer;
@@ -15,7 +15,7 @@ import nightreed.voice.Renderer;
  *
  * @param depthDb of the course, negative where it goes the other way [dB]
  */
-record LevelSteps(Lfo lfo, double depthDb) {
+public record LevelSteps(Lfo lfo, double depthDb) {
     private static final double SLOWEST_HZ = 3;
     private static final double FASTEST_HZ = 26;
 
@@ -50,10 +50,12 @@ record LevelSteps(Lfo lfo, double depthDb) {
 
     private static final int FEWEST_FRAMES = 60;
 
-    /** @return null where the level does not follow such steps */
-    static LevelSteps find(Side side) {
-        double[] t = side.loudSeconds();
-        double[] loud = side.loudness();
+    /**
+     * @param t    times after the onset, while the key is held [s]
+     * @param loud amplitude there
+     * @return null where the level does not follow such steps
+     */
+    static LevelSteps find(double[] t, double[] loud, HeldNote held) {
         double top = Arrays.stream(loud).max().orElse(0);
         int first = 0;
         while (first < loud.length && loud[first] < 0.3 * top) {
@@ -66,9 +68,9 @@ record LevelSteps(Lfo lfo, double depthDb) {
         for (int i = 0; i < db.length; i++) {
             db[i] = Math.max(-RANGE_DB, 20 * Math.log10(loud[first + i] / top + 1e-9));
         }
-        Movement vibrato = side.measurement().held().vibrato();
+        Movement vibrato = held.vibrato();
         Level level = new Level(Arrays.copyOfRange(t, first, t.length), db, vibrato == null ? 0 : vibrato.rateHz());
-        Movement seen = side.measurement().held().tremolo();
+        Movement seen = held.tremolo();
         if (seen != null && seen.shape() == Movement.Shape.STEPPED) {
             Way near = level.nearest(seen.rateHz() - NEAR_HZ, seen.rateHz() + NEAR_HZ);
             if (near.gain(level.seconds()) > LEAST_GAIN_SEEN) {
@@ -78,6 +80,11 @@ record LevelSteps(Lfo lfo, double depthDb) {
         Way best = level.nearest(SLOWEST_HZ, FASTEST_HZ);
         boolean real = best.gain(level.seconds()) > LEAST_GAIN && Math.abs(best.depthDb) > LEAST_DB;
         return real ? new LevelSteps(best.lfo(), best.depthDb) : null;
+    }
+
+    /** Swing of the level at a time after the onset [dB]. */
+    double db(double seconds) {
+        return depthDb * lfo.grown(seconds) * lfo.at(lfo.rate() * seconds, Renderer.STEPS_OF_SECOND);
     }
 
     /**

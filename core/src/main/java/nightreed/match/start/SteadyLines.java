@@ -1,0 +1,67 @@
+package nightreed.match.start;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import nightreed.dsp.RealFft;
+import nightreed.match.Side;
+import nightreed.match.start.Ground.Line;
+import nightreed.recipe.part.Common;
+
+/**
+ * Lines of a held note wherever they lie, not at multiples of its pitch alone: peaks of its mean spectrum once its vibrato and
+ * its tremolo are taken off.
+ */
+final class SteadyLines {
+    /** Length of a window, that tells lines 10 Hz apart [s]. */
+    private static final double WINDOW = 0.34;
+
+    /** Power under the strongest at which a peak is a line. */
+    private static final double LEAST = 1e-5;
+
+    private static final int MOST = 60;
+
+    private SteadyLines() {}
+
+    /** The strongest first; empty of a sound that is too short. */
+    static List<Line> of(Side side, Common movement) {
+        double fs = side.measurement().sampleRateHz();
+        double[] note = SteadyNote.samples(side, movement);
+        int n = RealFft.powerOfTwoFrom((int) (WINDOW * fs));
+        int end = (int) Math.min(note.length, side.keySeconds() * fs);
+        RealFft fft = new RealFft(n);
+        double[] mean = new double[n / 2 + 1];
+        double[] y = new double[n];
+        for (int at = 0; at + n <= end; at += n / 4) {
+            for (int i = 0; i < n; i++) {
+                y[i] = note[at + i] * (0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n));
+            }
+            double[] p = RealFft.power(fft.forward(y));
+            for (int k = 0; k < mean.length; k++) {
+                mean[k] += p[k] * 16.0 / n / n;
+            }
+        }
+        List<Line> out = new ArrayList<>();
+        double floor = LEAST * Arrays.stream(mean).max().orElse(0);
+        for (int k = (int) Math.ceil(Frames.LOWEST_HZ * n / fs); k + 2 < mean.length; k++) {
+            if (mean[k] > floor && isPeak(mean, k)) {
+                out.add(new Line((k + top(mean, k)) * fs / n, Math.sqrt(mean[k]), null, null, 0));
+            }
+        }
+        out.sort(Comparator.comparingDouble(l -> -l.amplitude()));
+        return out.subList(0, Math.min(MOST, out.size()));
+    }
+
+    private static boolean isPeak(double[] power, int k) {
+        return power[k] > Math.max(power[k - 1], power[k - 2]) && power[k] > Math.max(power[k + 1], power[k + 2]);
+    }
+
+    /** Where the parabola through the levels about a peak has its top, in bins from it. */
+    private static double top(double[] power, int k) {
+        double a = Math.log(power[k - 1]);
+        double b = Math.log(power[k]);
+        double c = Math.log(power[k + 1]);
+        return 0.5 * (a - c) / (a - 2 * b + c);
+    }
+}
