@@ -149,6 +149,24 @@ public record FmPair(
     }
 
     /** On other lines, with another index [rad]. */
+    public FmPair withEnvelopes(Envelope level, Envelope ofIndex) {
+        return new FmPair(
+                kind,
+                levelDb,
+                carrierRatio,
+                modulatorRatio,
+                index,
+                tracking,
+                carrierPhaseRad,
+                modulatorPhaseRad,
+                free,
+                feedback,
+                width,
+                pan,
+                level,
+                ofIndex);
+    }
+
     public FmPair with(double carrier, double modulator, double index) {
         return new FmPair(
                 kind,

@@ -1,6 +1,7 @@
 package nightreed.match.start;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -78,6 +79,9 @@ final class FmFit {
     /** How far a modulator may be off [Hz]. */
     private static final double[] DETUNED_HZ = {0, -0.3, 0.3, -0.7, 0.7, -1.2, 1.2, -2, 2};
 
+    /** Times in which a level or an index may fall once a key is let go [s]. */
+    private static final double[] RELEASES = {0.06, 0.2, 0.6, 1.8};
+
     /** What a walk begins with for the noise of a strike. */
     private static final Exciter NOISE = new Exciter(1, -20, 30, 200, 3000);
 
@@ -86,6 +90,7 @@ final class FmFit {
     private final FmWalk walk;
     private final FmWalk scout;
     private final FmWalk fine;
+    private final FmWalk loud; // what is loud of the whole note, its release included
     private final boolean tuned;
     private final boolean steady; // whether lines are known where they lie, not as multiples of a pitch
     private final List<Line> lines;
@@ -104,6 +109,7 @@ final class FmFit {
                 g.isHeld() ? null : new FmWalk(Frames.ofBeginning(g.side()), g.f0(), true, false, walk.gain(), null);
         Frames whole = Frames.of(g.side(), movement, g.isHeld());
         this.fine = new FmWalk(whole, g.f0(), true, tuned, walk.gain(), beginning);
+        this.loud = g.isHeld() ? new FmWalk(whole, g.f0(), false, tuned, walk.gain(), null) : walk;
     }
 
     /** Pairs and what they leave over, 0 to about 1. */
@@ -128,7 +134,7 @@ final class FmFit {
         }
         List<Found> coarse =
                 all.stream().sorted(Comparator.comparingDouble(Found::misfit)).limit(most).toList().parallelStream()
-                        .map(f -> walked(f.sound, ROUNDS))
+                        .map(f -> walked(loud, released(f.sound), ROUNDS))
                         .toList();
         Stream<Found> fine = coarse.parallelStream()
                 .map(f -> plain(rewired(fine(f, ROUNDS))))
@@ -205,9 +211,29 @@ final class FmFit {
                 .map(h -> scout.turned(h, h.pairs().size() - 1, 0));
     }
 
+    /** With the times of a net in which level and index fall once the key is let go, that leave the least. */
+    private Heard released(Heard sound) {
+        if (!g.isHeld()) {
+            return sound;
+        }
+        List<Heard> tried = new ArrayList<>(List.of(sound));
+        for (double level : RELEASES) {
+            for (double index : RELEASES) {
+                tried.add(new Heard(
+                        sound.pairs().stream()
+                                .map(p -> p.withEnvelopes(
+                                        p.amplitude().withRelease(level),
+                                        p.bend().withRelease(index)))
+                                .toList(),
+                        sound.noise()));
+            }
+        }
+        List<Double> misfits = loud.misfits(tried);
+        return tried.get(misfits.indexOf(Collections.min(misfits)));
+    }
+
     private Found fine(Found f, int rounds) {
-        Heard there = fine.nearest(f.sound, rounds);
-        return new Found(there, fine.misfit(there));
+        return walked(fine, f.sound, rounds);
     }
 
     /** A modulator that bends little has one or two lines of its own, and may have been led to those of others. */
@@ -289,6 +315,10 @@ final class FmFit {
     }
 
     private Found walked(Heard from, int rounds) {
+        return walked(walk, from, rounds);
+    }
+
+    private static Found walked(FmWalk walk, Heard from, int rounds) {
         Heard there = walk.nearest(from, rounds);
         return new Found(there, walk.misfit(there));
     }

@@ -263,9 +263,9 @@ public record HeldNote(
         }
         level(weight);
         MovementFit.Result pitch = new MovementFit(t, cents, weight).run(onset / fs);
-        Movement vibrato = share < HARMONIC_SHARE
-                ? SharpVibrato.near(pitch.movement(), x, fs, onset, span.to())
-                : pitch.movement();
+        if (share < HARMONIC_SHARE) {
+            pitch = sharp(pitch, t, cents, weight, x, fs, onset, span.to());
+        }
         double f0 = base * Math.pow(2, pitch.level() / 1200);
         double[] loud = new double[frames];
         double[] centroid = new double[frames];
@@ -295,13 +295,35 @@ public record HeldNote(
                 span.to() / fs,
                 pitch.slope() * (span.to() - span.from()) / fs,
                 harmonics(h, f0, spread, reader, fs, start, span, t, hz),
-                deep(vibrato, 1.5, onset / fs - start),
+                deep(pitch.movement(), 1.5, onset / fs - start),
                 deep(level.movement(), 0.4, onset / fs - start),
                 deep(bright.movement(), 0.05, onset / fs - start),
                 share,
                 10 * Math.log10(noiseShare + 1e-12),
                 t,
                 hz);
+    }
+
+    /** The same where lines beside the harmonics may have led the path astray: with the swing that leaves all lines sharp. */
+    private static MovementFit.Result sharp(
+            MovementFit.Result followed,
+            double[] t,
+            double[] cents,
+            double[] weight,
+            double[] x,
+            double fs,
+            int onset,
+            int to) {
+        Movement m = SharpVibrato.near(followed.movement(), x, fs, onset, to);
+        if (m == null || m == followed.movement()) {
+            return followed;
+        }
+        double[] rest = new double[cents.length];
+        for (int f = 0; f < rest.length; f++) {
+            rest[f] = cents[f] - m.at(t[f] - onset / fs);
+        }
+        MovementFit.Result still = new MovementFit(t, rest, weight).run(onset / fs);
+        return new MovementFit.Result(still.level(), still.slope(), m);
     }
 
     /** A few looks that shine must not decide alone. */

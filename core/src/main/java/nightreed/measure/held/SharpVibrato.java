@@ -99,20 +99,27 @@ final class SharpVibrato {
     }
 
     private Movement near(Movement followed) {
-        boolean swings = followed != null && followed.shape() == Shape.SINE;
-        Swing from = swings ? swing(followed) : sought();
+        double last = WINDOWS[WINDOWS.length - 1];
+        double still = entropy(note, last);
+        Swing from = followed != null && followed.shape() == Shape.SINE ? swing(followed) : null;
+        if (from != null) {
+            Swing found = sharpest(from);
+            double there = entropy(found, last);
+            if (still - there > LEAST_SWING) {
+                return entropy(from, last) - there < LEAST_GAIN ? followed : movement(found, followed);
+            }
+        }
+        Swing found = sharpest(sought());
+        double was = followed == null ? still : Math.min(still, entropy(followed, last));
+        return was - entropy(found, last) < LEAST_SWING ? followed : movement(found, null);
+    }
+
+    private Swing sharpest(Swing from) {
         Swing found = from;
         for (double window : WINDOWS) {
             found = sharpest(found, window);
         }
-        double last = WINDOWS[WINDOWS.length - 1];
-        double still = entropy(note, last);
-        double was = followed == null ? still : Math.min(still, entropy(followed, last));
-        double gain = was - entropy(found, last);
-        if (gain < (swings ? LEAST_GAIN : LEAST_SWING)) {
-            return followed;
-        }
-        return movement(found, followed);
+        return found;
     }
 
     private Swing swing(Movement m) {
@@ -136,21 +143,20 @@ final class SharpVibrato {
                 null);
     }
 
-    /** With the doubts of what was followed, but of the depth no smaller ones than those of such looks. */
+    /** With the doubts of what was followed, but of the depth no smaller ones than those of such looks; null for none. */
     private Movement movement(Swing s, Movement followed) {
         Movement m = movement(s);
-        boolean swings = followed != null && followed.shape() == Shape.SINE;
         return new Movement(
                 m.rateHz(),
                 m.depth(),
                 m.phaseRad(),
                 m.delaySeconds(),
                 m.rampSeconds(),
-                swings ? followed.rateSeHz() : RATE_DOUBT / seconds,
-                Math.max(swings ? followed.depthSe() : 0, DEPTH_DOUBT * m.depth()),
+                followed != null ? followed.rateSeHz() : RATE_DOUBT / seconds,
+                Math.max(followed != null ? followed.depthSe() : 0, DEPTH_DOUBT * m.depth()),
                 Shape.SINE,
-                swings ? followed.shapeOdds() : 1,
-                swings ? followed.ranked() : null,
+                followed != null ? followed.shapeOdds() : 1,
+                followed != null ? followed.ranked() : null,
                 null);
     }
 

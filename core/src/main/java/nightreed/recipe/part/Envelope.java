@@ -106,6 +106,11 @@ public record Envelope(
         return new Envelope(0, attackSeconds, 0, 0, 0, 1, 1, releaseSeconds);
     }
 
+    public Envelope withRelease(double seconds) {
+        return new Envelope(
+                delaySeconds, attackSeconds, attackCurve, holdSeconds, decaySeconds, fallCurve, sustain, seconds);
+    }
+
     /** Value while the key is held. @param t time since key-down [s] @param pace factor on all times after the attack, above 0 */
     public double at(double t, double pace) {
         double x = t - delaySeconds;
