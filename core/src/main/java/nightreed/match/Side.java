@@ -57,6 +57,7 @@ public final class Side {
         this.key = key(roughly);
     }
 
+    /** @param key NaN where it is to be looked for anew */
     private Side(
             Clip clip,
             Measurement measurement,
@@ -65,7 +66,8 @@ public final class Side {
             Spectrum spectrum,
             StrikeBands strike,
             Listener listener,
-            LevelSteps steps) {
+            LevelSteps steps,
+            double key) {
         this.clip = clip;
         this.measurement = measurement;
         this.measured = measured;
@@ -74,7 +76,7 @@ public final class Side {
         this.strike = strike;
         this.listener = listener;
         this.steps = steps;
-        this.key = key(roughKey());
+        this.key = Double.isNaN(key) ? key(roughKey()) : key;
     }
 
     private static int sample(Clip clip, double seconds) {
@@ -112,7 +114,8 @@ public final class Side {
                 new Spectrum(clip, onset),
                 strike(clip, measurement, onset),
                 listener,
-                steps);
+                steps,
+                Double.NaN);
     }
 
     /** What a listener hears of the start; null where nothing is known of it. */
@@ -122,7 +125,7 @@ public final class Side {
 
     /** The same recording for a listener with other thresholds; every comparison with it is then theirs. */
     public Side heardBy(Listener other) {
-        return new Side(clip, measurement, measured, paths, spectrum, strike, other, steps);
+        return new Side(clip, measurement, measured, paths, spectrum, strike, other, steps, key);
     }
 
     public Listener listener() {
@@ -131,12 +134,13 @@ public final class Side {
 
     /** The same sound with other numbers for its partials: a prediction that needs no rendering. */
     Side with(Measurement predicted) {
-        return new Side(clip, predicted, predicted, paths, null, predicted.strikeBands(), listener, steps);
+        return new Side(clip, predicted, predicted, paths, null, predicted.strikeBands(), listener, steps, key);
     }
 
     /** The same recording with what a person decided laid over what was measured. */
     public Side byHand(Hand hand) {
-        return new Side(clip, hand.over(measured, clip), measured, paths, spectrum, strike, listener, steps);
+        return new Side(
+                clip, hand.over(measured, clip), measured, paths, spectrum, strike, listener, steps, Double.NaN);
     }
 
     /** What the machine measured, without what a person decided. */
@@ -166,7 +170,8 @@ public final class Side {
         if (measurement.held() == null) {
             return null;
         }
-        return LevelSteps.find(frames(roughKey), amplitude(frames(roughKey).length), measurement.held());
+        double[] t = frames(roughKey);
+        return LevelSteps.find(t, amplitude(t.length), measurement.held());
     }
 
     /** Swing of the level by random steps that were found again; null where there are none. */

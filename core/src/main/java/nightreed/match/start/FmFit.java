@@ -100,8 +100,10 @@ final class FmFit {
         this.g = g;
         this.tuned = tuned;
         Common movement = g.movementWithoutTremolo();
-        this.steady = !tuned && g.isHeld() && g.measurement().held().hasOtherLines();
-        this.lines = steady ? SteadyLines.of(g.side(), movement) : g.lines();
+        boolean between = !tuned && g.isHeld() && g.measurement().held().hasOtherLines();
+        List<Line> placed = between ? SteadyLines.of(g.side(), movement) : List.of();
+        this.steady = !placed.isEmpty();
+        this.lines = steady ? placed : g.lines();
         this.frames = Frames.of(g.side(), movement, false);
         this.walk = new FmWalk(frames, g.f0(), false, tuned);
         this.scout = new FmWalk(frames.thinned(THIN), g.f0(), false, tuned, walk.gain(), null);

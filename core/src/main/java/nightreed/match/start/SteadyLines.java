@@ -22,6 +22,8 @@ final class SteadyLines {
 
     private static final int MOST = 60;
 
+    private static final double SILENCE = 1e-20;
+
     private SteadyLines() {}
 
     /** The strongest first; empty of a sound that is too short. */
@@ -59,9 +61,9 @@ final class SteadyLines {
 
     /** Where the parabola through the levels about a peak has its top, in bins from it. */
     private static double top(double[] power, int k) {
-        double a = Math.log(power[k - 1]);
-        double b = Math.log(power[k]);
-        double c = Math.log(power[k + 1]);
+        double a = Math.log(power[k - 1] + SILENCE);
+        double b = Math.log(power[k] + SILENCE);
+        double c = Math.log(power[k + 1] + SILENCE);
         return 0.5 * (a - c) / (a - 2 * b + c);
     }
 }

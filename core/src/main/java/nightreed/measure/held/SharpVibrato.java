@@ -81,9 +81,13 @@ final class SharpVibrato {
      * @param x        samples
      * @param followed what the pitch was found to do, counted from the onset; null for nothing
      * @param onset    first sample that is looked at, up to {@code to}
-     * @return the sine near it, or any sine if it is none, that leaves sharper lines; {@code followed} if there is none
+     * @return the sine near it, or any sine if it is none, that leaves sharper lines; {@code followed} if there is none, and if
+     *     it swings with corners or edges, which a sine would only come near
      */
     static Movement near(Movement followed, double[] x, double fs, int onset, int to) {
+        if (followed != null && (followed.shape() == Shape.TRIANGLE || followed.shape() == Shape.SQUARE)) {
+            return followed;
+        }
         int end = Math.min(Math.min(x.length, to), onset + (int) (MOST_SECONDS * fs));
         float[] span = new float[Math.max(0, end - onset)];
         for (int i = 0; i < span.length; i++) {

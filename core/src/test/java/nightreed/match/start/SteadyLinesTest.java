@@ -21,23 +21,33 @@ import org.junit.jupiter.api.Test;
 
 /** A held note of a modulation off its pitch, with a vibrato. */
 class SteadyLinesTest {
-    @Test
-    void sidebandsAreFoundWhereTheyLieUnderAVibrato() throws Exception {
+    private static final FmRecipe BOWED = bowed();
+
+    private static FmRecipe bowed() {
         Envelope held = Envelope.held(0.05, 0.1);
         Common vibrato = Common.NONE
                 .withFirst(Lfo.late(6, 0.3, 0.2))
                 .withRoutes(List.of(new Route(Source.LFO_1, Target.PITCH, 70)));
         List<FmPair> pairs = List.of(FmPair.of(-6, 5.05, 0.992, 5, held, held));
-        FmRecipe recipe = new FmRecipe(57, 0, -14, pairs, null, 0, new VelocityMap(0.7, 24, 0), vibrato);
-        Side side = Matcher.rendered(Renderer.asFitted(recipe, 0.1, 2.4, 3, 48_000));
-        double depth = side.measurement().held().vibrato().depth();
-        assertThat(depth).isCloseTo(70, within(0.7));
+        return new FmRecipe(57, 0, -14, pairs, null, 0, new VelocityMap(0.7, 24, 0), vibrato);
+    }
+
+    @Test
+    void sidebandsAreFoundWhereTheyLieUnderAVibrato() throws Exception {
+        Side side = Matcher.rendered(Renderer.asFitted(BOWED, 0.1, 2.4, 3, 48_000));
+        assertThat(side.measurement().held().vibrato().depth()).isCloseTo(70, within(0.7));
 
         List<Line> lines = SteadyLines.of(side, new Ground(side).movementWithoutTremolo());
 
         for (double ratio : new double[] {5.05, 5.05 - 0.992, 5.05 - 2 * 0.992, 6 * 0.992 - 5.05}) {
-            double hz = ratio * recipe.f0Hz();
+            double hz = ratio * BOWED.f0Hz();
             assertThat(lines).anySatisfy(l -> assertThat(l.hz()).isCloseTo(hz, within(0.5)));
         }
+    }
+
+    @Test
+    void aNoteShorterThanAWindowHasNone() throws Exception {
+        Side side = Matcher.rendered(Renderer.asFitted(BOWED, 0.05, 0.2, 0.35, 48_000));
+        assertThat(SteadyLines.of(side, Common.NONE)).isEmpty();
     }
 }

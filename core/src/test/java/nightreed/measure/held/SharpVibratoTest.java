@@ -54,6 +54,12 @@ class SharpVibratoTest {
     }
 
     @Test
+    void aSwingWithCornersIsLeftAsItWasFollowed() {
+        Movement triangle = new Movement(6.3, 80, 1, 0.4, 0.3, 0.001, 0.1, Shape.TRIANGLE, 1, null, null);
+        assertThat(found(triangle, SWING)).isSameAs(triangle);
+    }
+
+    @Test
     void linesThatStandStillGetNoSwing() {
         assertThat(found(null, null)).isNull();
     }
