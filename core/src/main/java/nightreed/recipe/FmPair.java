@@ -148,7 +148,7 @@ public record FmPair(
                 bend);
     }
 
-    /** On other lines, with another index [rad]. */
+    /** With other courses of its level and of its index. */
     public FmPair withEnvelopes(Envelope level, Envelope ofIndex) {
         return new FmPair(
                 kind,
@@ -167,6 +167,7 @@ public record FmPair(
                 ofIndex);
     }
 
+    /** On other lines, with another index [rad]. */
     public FmPair with(double carrier, double modulator, double index) {
         return new FmPair(
                 kind,
