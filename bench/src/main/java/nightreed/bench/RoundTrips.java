@@ -1,6 +1,10 @@
 package nightreed.bench;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
@@ -12,6 +16,8 @@ import nightreed.match.fit.Plan;
 import nightreed.match.start.Starts;
 import nightreed.measure.Progress;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.RecipeJson;
+import nightreed.recipe.UnusableRecipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.room.RecordingRoom;
@@ -21,46 +27,90 @@ import nightreed.voice.Renderer;
 /**
  * Whether a method finds its own sounds again: recipes put off by chance in every value, rendered, measured, and fitted by the
  * same method. A vibrato is put off by up to a semitone: no instrument has a wider one.
- * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.RoundTrips METHOD HOW_MANY SEED</pre>
+ *
+ * <p>The recipes are put off around the starting values of notes of the recording room, so a change of the starts makes other
+ * recipes of the same seed. To compare before and after they are drawn once into a folder, and fitted from there.
+ * <pre>
+ * java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.RoundTrips draw METHOD HOW_MANY SEED FOLDER
+ * java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.RoundTrips fit FOLDER [FROM TO]
+ * </pre>
  */
 public final class RoundTrips {
     private static final double WIDEST_VIBRATO_CENTS = 100;
+    private static final String RECIPE = ".recipe.json";
 
     private RoundTrips() {}
 
     public static void main(String[] args) throws Exception {
-        String method = args[0];
-        int wanted = Integer.parseInt(args[1]);
-        Random chance = new Random(Long.parseLong(args[2]));
+        if (args[0].equals("draw")) {
+            draw(args[1], Integer.parseInt(args[2]), new Random(Long.parseLong(args[3])), Path.of(args[4]));
+        } else {
+            List<Path> all = recipes(Path.of(args[1]));
+            int from = args.length > 2 ? Integer.parseInt(args[2]) : 0;
+            int to = args.length > 3 ? Math.min(all.size(), Integer.parseInt(args[3])) : all.size();
+            fit(all.subList(from, to));
+        }
+    }
+
+    private static void draw(String method, int wanted, Random chance, Path folder) throws Exception {
+        Files.createDirectories(folder);
         List<RecordingRoom.Instrument> players = RecordingRoom.instruments();
-        List<Double> totals = new ArrayList<>();
-        for (int n = 0; totals.size() < wanted; n++) {
+        int drawn = 0;
+        for (int n = 0; drawn < wanted; n++) {
             RecordingRoom.Instrument p = players.get(n % players.size());
             try {
                 Side room = Matcher.side(RecordingRoom.record(p, p.usualKey(), 0.6, 7000 + n), Progress.NONE);
                 Recipe made = anyOf(Starts.of(method, room).recipe(), chance);
-                Side sound = Matcher.rendered(Renderer.asFitted(
-                        made,
-                        0.1,
-                        room.keySeconds(),
-                        room.measurement().durationSeconds(),
-                        room.measurement().sampleRateHz()));
-                Fitted found = Fits.of(method, sound, Plan.USUAL, Progress.NONE);
-                totals.add(found.comparison().totalJnd());
-                System.out.printf(
-                        Locale.ROOT,
-                        "%s %s %.2f worst %s %.2f%n",
-                        p.id(),
-                        method,
-                        found.comparison().totalJnd(),
-                        found.comparison().worst().id(),
-                        found.comparison().worstJnd());
+                String name = String.format(Locale.ROOT, "%s-%03d-%s", method, drawn, p.id());
+                Files.writeString(folder.resolve(name + RECIPE), RecipeJson.text(made));
+                Files.writeString(
+                        folder.resolve(name + ".length"),
+                        room.keySeconds() + " " + room.measurement().durationSeconds() + " "
+                                + room.measurement().sampleRateHz());
+                drawn++;
             } catch (UnusableSound e) {
                 System.out.println(p.id() + " " + method + ": " + e.getMessage());
             }
         }
+    }
+
+    private static List<Path> recipes(Path folder) throws IOException {
+        try (var files = Files.list(folder)) {
+            return files.filter(f -> f.getFileName().toString().endsWith(RECIPE))
+                    .sorted()
+                    .toList();
+        }
+    }
+
+    private static void fit(List<Path> recipes) throws IOException, UnusableRecipe {
+        List<Double> totals = new ArrayList<>();
+        for (Path file : recipes) {
+            String name = file.getFileName().toString().replace(RECIPE, "");
+            Recipe made = RecipeJson.parse(Files.readString(file), name);
+            double[] length = Arrays.stream(Files.readString(file.resolveSibling(name + ".length"))
+                            .trim()
+                            .split(" "))
+                    .mapToDouble(Double::parseDouble)
+                    .toArray();
+            try {
+                Side sound = Matcher.rendered(Renderer.asFitted(made, 0.1, length[0], length[1], (int) length[2]));
+                long begun = System.nanoTime();
+                Fitted found = Fits.of(made.method(), sound, Plan.USUAL, Progress.NONE);
+                totals.add(found.comparison().totalJnd());
+                System.out.printf(
+                        Locale.ROOT,
+                        "%s %.2f worst %s %.2f, %.1f s%n",
+                        name,
+                        found.comparison().totalJnd(),
+                        found.comparison().worst().id(),
+                        found.comparison().worstJnd(),
+                        (System.nanoTime() - begun) / 1e9);
+            } catch (UnusableSound e) {
+                System.out.println(name + ": " + e.getMessage());
+            }
+        }
         long near = totals.stream().filter(t -> t <= 1).count();
-        System.out.printf(Locale.ROOT, "%s: %d of %d within 1 JND%n", method, near, wanted);
+        System.out.printf(Locale.ROOT, "%d of %d within 1 JND%n", near, totals.size());
     }
 
     private static Recipe anyOf(Recipe recipe, Random chance) {

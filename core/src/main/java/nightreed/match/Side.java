@@ -183,12 +183,8 @@ public final class Side {
         if (measurement.held() == null) {
             return roughly;
         }
-        Knee bend = Double.isInfinite(roughly) ? null : Knee.ofAmplitude(paths.power(), (int) (roughly / Paths.HOP));
-        if (bend != null) {
-            return (bend.frame() + 0.5) * Paths.HOP;
-        }
-        boolean sure = steps == null && isSuddenlyLeft(paths.letGo());
-        return sure ? roughly : LetGo.refined(paths.power(), swingDb(measurement.held()), roughly, riseSeconds());
+        double[][] bands = LetGo.bands(clip, sample(clip, measurement.onsetSeconds()), paths.power().length);
+        return LetGo.refined(bands, swingDb(measurement.held()), roughly, riseSeconds());
     }
 
     /** Whether it falls there at once and for good, without having fallen before [s after the onset]. */

@@ -60,27 +60,6 @@ class KneeTest {
         assertThat(side.keySeconds()).isCloseTo(1.7, within(0.06));
     }
 
-    /** In dB a straight fall of the amplitude begins so gently that the level only bends where half of it is gone. */
-    @Test
-    void anAmplitudeThatFallsStraightBendsWhereItBegins() {
-        double[] power = IntStream.range(0, 200)
-                .mapToDouble(f -> (f < 150 ? 1 : Math.max(0, 1 - (f - 150) / 20.0)) * (1 + 0.02 * Math.sin(0.9 * f)))
-                .map(a -> a * a)
-                .toArray();
-        assertThat(Knee.ofAmplitude(power, 162).frame()).isCloseTo(150, within(1));
-    }
-
-    @Test
-    void anAmplitudeThatSwingsOrStaysHasNoClearBend() {
-        double[] swings = IntStream.range(0, 200)
-                .mapToDouble(f -> Math.pow(1 + 0.3 * Math.sin(0.4 * f), 2))
-                .toArray();
-        assertThat(Knee.ofAmplitude(swings, 150)).isNull();
-        assertThat(Knee.ofAmplitude(new double[200], 150)).isNull();
-        assertThat(Knee.ofAmplitude(swings, 20)).as("too early").isNull();
-        assertThat(Knee.ofAmplitude(swings, 199)).isNull();
-    }
-
     /** Of two tones the louder is gone at once and the other fades: a drop, and then a slope. */
     @Test
     void aDropBeforeASlowFallIsWhereTheKeyWasLetGo() throws Exception {

@@ -100,9 +100,8 @@ final class FmFit {
         this.g = g;
         this.tuned = tuned;
         Common movement = g.movementWithoutTremolo();
-        boolean between = !tuned && g.isHeld() && g.measurement().held().hasOtherLines();
-        List<Line> placed = between ? SteadyLines.of(g.side(), movement) : List.of();
-        this.steady = !placed.isEmpty();
+        List<Line> placed = !tuned && g.isHeld() ? SteadyLines.of(g.side(), movement) : List.of();
+        this.steady = SteadyLines.areBesideHarmonics(placed, g.f0());
         this.lines = steady ? placed : g.lines();
         this.frames = Frames.of(g.side(), movement, false);
         this.walk = new FmWalk(frames, g.f0(), false, tuned);

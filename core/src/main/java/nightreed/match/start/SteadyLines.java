@@ -14,13 +14,18 @@ import nightreed.recipe.part.Common;
  * its tremolo are taken off.
  */
 final class SteadyLines {
-    /** Length of a window, that tells lines 10 Hz apart [s]. */
-    private static final double WINDOW = 0.34;
+    /** Length of a window, that tells lines 5 Hz apart, if there are two of them [s]. */
+    private static final double WINDOW = 0.68;
 
     /** Power under the strongest at which a peak is a line. */
     private static final double LEAST = 1e-5;
 
     private static final int MOST = 60;
+
+    /** How far a line lies off a harmonic that it is not [Hz], and the power of such lines, as a share of that of all. */
+    private static final double BESIDE_HZ = 1.5;
+
+    private static final double LEAST_BESIDE = 0.004;
 
     private static final double SILENCE = 1e-20;
 
@@ -30,8 +35,9 @@ final class SteadyLines {
     static List<Line> of(Side side, Common movement) {
         double fs = side.measurement().sampleRateHz();
         double[] note = SteadyNote.samples(side, movement);
-        int n = RealFft.powerOfTwoFrom((int) (WINDOW * fs));
         int end = (int) Math.min(note.length, side.keySeconds() * fs);
+        int n = RealFft.powerOfTwoFrom((int) (WINDOW * fs));
+        n = 2 * n > end ? n / 2 : n;
         RealFft fft = new RealFft(n);
         double[] mean = new double[n / 2 + 1];
         double[] y = new double[n];
@@ -53,6 +59,19 @@ final class SteadyLines {
         }
         out.sort(Comparator.comparingDouble(l -> -l.amplitude()));
         return out.subList(0, Math.min(MOST, out.size()));
+    }
+
+    /** Whether a share of their power that is no chance lies off the multiples of a pitch. */
+    static boolean areBesideHarmonics(List<Line> lines, double f0) {
+        double all = 0;
+        double off = 0;
+        for (Line l : lines) {
+            double power = l.amplitude() * l.amplitude();
+            double nearest = Math.max(1, Math.rint(l.hz() / f0)) * f0;
+            all += power;
+            off += Math.abs(l.hz() - nearest) > BESIDE_HZ ? power : 0;
+        }
+        return off > LEAST_BESIDE * all;
     }
 
     private static boolean isPeak(double[] power, int k) {
