@@ -62,6 +62,7 @@ final class QuickEar {
     private final boolean slow; // comes in slowly
     private final int[] from; // frames, samples after the onset
     private final int[] to;
+    private final double[] lasts; // what each stands for: up to the next [samples]
     private final int probe; // window of the partials [samples]
     private final int[] probeAt;
     private final double[] hz;
@@ -105,6 +106,10 @@ final class QuickEar {
         }
         from = spans.stream().mapToInt(s -> s[0]).toArray();
         to = spans.stream().mapToInt(s -> s[1]).toArray();
+        lasts = new double[from.length];
+        for (int f = 0; f < lasts.length; f++) {
+            lasts[f] = f + 1 < lasts.length ? from[f + 1] - from[f] : Math.max(to[f], seconds * fs) - from[f];
+        }
         List<PartialDifference> heard = new ArrayList<>(recording.listener().missing(m.reliablePartials()));
         heard.removeIf(d -> d.weight() <= 0.01 || d.recording().frequencyHz() > 0.45 * fs);
         heard.sort((a, b) -> Double.compare(b.weight(), a.weight()));
@@ -534,14 +539,14 @@ final class QuickEar {
             double[] out,
             int start) {
         int at = start;
-        double frames = 1e-9;
+        double courses = 1e-9;
         double cells = 1e-9;
         double[] seen = new double[from.length];
         double[][] cell = new double[from.length][Bark.BANDS];
         for (int f = 0; f < from.length; f++) {
             seen[f] = clean[f] > 0 ? Math.max(0, 1 + 10 * Math.log10(clean[f] / loudest) / RANGE_DB) : 0;
-            // early frames are short, but the ear makes much of them
-            frames += seen[f];
+            courses += seen[f] * lasts[f];
+            // early frames are short, but the ear makes much of what is in them
             for (int b = 0; b < Bark.BANDS; b++) {
                 double most = Math.max(r.bands[f][b] - noise[b], gain * i.bands[f][b]);
                 cell[f][b] = seen[f] * Math.max(0, Math.min(1, 10 * Math.log10(most / floor[f][b] + 1e-9) / 12));
@@ -569,10 +574,10 @@ final class QuickEar {
             }
             boolean clear = mine > 10 * background && other > 0;
             double bark = clear ? otherBark / other - mineBark / mine : 0;
-            out[at++] =
-                    marks.weight(Aspect.BRIGHTNESS) * bent(bark / hearing.brightnessBark()) * scale(1, seen[f], frames);
+            double course = scale(1, seen[f] * lasts[f], courses);
+            out[at++] = marks.weight(Aspect.BRIGHTNESS) * bent(bark / hearing.brightnessBark()) * course;
             double db = 10 * Math.log10((gain * i.loud[f] + 1e-5 * loudest) / (clean[f] + 1e-5 * loudest));
-            out[at++] = marks.weight(Aspect.LOUDNESS) * bent(db / hearing.loudnessDb()) * scale(1, seen[f], frames);
+            out[at++] = marks.weight(Aspect.LOUDNESS) * bent(db / hearing.loudnessDb()) * course;
         }
         return at;
     }

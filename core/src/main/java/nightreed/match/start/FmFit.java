@@ -90,7 +90,7 @@ final class FmFit {
     private final FmWalk walk;
     private final FmWalk scout;
     private final FmWalk fine;
-    private final FmWalk loud; // what is loud of the whole note, its release included
+    private final FmWalk loud; // what is loud of the whole note, its beginning or its release included
     private final boolean tuned;
     private final boolean steady; // whether lines are known where they lie, not as multiples of a pitch
     private final List<Line> lines;
@@ -110,7 +110,10 @@ final class FmFit {
                 g.isHeld() ? null : new FmWalk(Frames.ofBeginning(g.side()), g.f0(), true, false, walk.gain(), null);
         Frames whole = Frames.of(g.side(), movement, g.isHeld());
         this.fine = new FmWalk(whole, g.f0(), true, tuned, walk.gain(), beginning);
-        this.loud = g.isHeld() ? new FmWalk(whole, g.f0(), false, tuned, walk.gain(), null) : walk;
+        FmWalk begun = beginning == null
+                ? null
+                : new FmWalk(Frames.ofBeginning(g.side()), g.f0(), false, false, walk.gain(), null);
+        this.loud = new FmWalk(whole, g.f0(), false, tuned, walk.gain(), begun);
     }
 
     /** Pairs and what they leave over, 0 to about 1. */
@@ -135,10 +138,10 @@ final class FmFit {
         }
         List<Found> coarse =
                 all.stream().sorted(Comparator.comparingDouble(Found::misfit)).limit(most).toList().parallelStream()
-                        .map(f -> walked(loud, released(f.sound), ROUNDS))
+                        .map(f -> walked(g.isHeld() ? loud : walk, released(f.sound), ROUNDS))
                         .toList();
         Stream<Found> fine = coarse.parallelStream()
-                .map(f -> plain(rewired(fine(f, ROUNDS))))
+                .map(f -> plain(rewired(finely(f))))
                 .sorted(Comparator.comparingDouble(
                         f -> f.misfit / Math.pow(WORTH, f.sound.pairs().size())));
         return Stream.concat(fine, coarse.stream()).toList();
@@ -231,6 +234,19 @@ final class FmFit {
         }
         List<Double> misfits = loud.misfits(tried);
         return tried.get(misfits.indexOf(Collections.min(misfits)));
+    }
+
+    /**
+     * Walked until weak lines count, and of a struck note from how it begins, too: of the noise of a strike long frames say
+     * little, and tones stand in for it unless it is walked to first, while what is loud has fewer hills.
+     */
+    private Found finely(Found f) {
+        Found plain = fine(f, ROUNDS);
+        if (g.isHeld()) {
+            return plain;
+        }
+        Found begun = fine(walked(loud, new Heard(f.sound.pairs(), NOISE), ROUNDS), ROUNDS);
+        return begun.misfit < plain.misfit ? begun : plain;
     }
 
     private Found fine(Found f, int rounds) {
@@ -332,7 +348,8 @@ final class FmFit {
         }
         FmFrames fit = new FmFrames(left);
         FmPair plain = flat(fit.plain(there.get(0), g.f0()));
-        return Stream.concat(pairs(fit, there, NEXT), Stream.of(plain)).map(sound::and);
+        return Stream.concat(pairs(fit, there, NEXT), Stream.of(plain))
+                .map(sound::and);
     }
 
     private boolean isLeft(Line l, Frames left) {
