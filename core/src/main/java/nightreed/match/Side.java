@@ -36,6 +36,9 @@ public final class Side {
 
     private static final double SAME_SECONDS = 0.03;
 
+    /** Further off it is another moment [s]. */
+    private static final double OTHER_SECONDS = 0.1;
+
     /** Share of the power until a moment that is still there just before it, if the key was held until then. */
     private static final double STILL_HELD = 0.1;
 
@@ -184,7 +187,11 @@ public final class Side {
             return roughly;
         }
         double[][] bands = LetGo.bands(clip, sample(clip, measurement.onsetSeconds()), paths.power().length);
-        return LetGo.refined(bands, swingDb(measurement.held()), roughly, riseSeconds());
+        double found = LetGo.refined(bands, swingDb(measurement.held()), roughly, riseSeconds());
+        Knee knee = Knee.of(steady(measurement.held()));
+        boolean unsteady = knee != null && knee.rms() > MOST_OFF_DB; // swings that are not known may look like a fall
+        boolean other = Math.abs(found - roughly) > OTHER_SECONDS;
+        return unsteady && other && isSuddenlyLeft(paths.letGo()) ? roughly : found;
     }
 
     /** Whether it falls there at once and for good, without having fallen before [s after the onset]. */

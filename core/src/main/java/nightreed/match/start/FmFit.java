@@ -348,8 +348,7 @@ final class FmFit {
         }
         FmFrames fit = new FmFrames(left);
         FmPair plain = flat(fit.plain(there.get(0), g.f0()));
-        return Stream.concat(pairs(fit, there, NEXT), Stream.of(plain))
-                .map(sound::and);
+        return Stream.concat(pairs(fit, there, NEXT), Stream.of(plain)).map(sound::and);
     }
 
     private boolean isLeft(Line l, Frames left) {
