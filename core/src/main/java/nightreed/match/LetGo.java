@@ -47,8 +47,8 @@ final class LetGo {
     private static final double EXACT = 1e-4;
 
     /**
-     * Gain of log-likelihood of all bands that a moment needs, and where nothing else tells that a key is let go: notes that
-     * were held to the end came to 150 at a moment within what is looked at, those let go to 200 and more.
+     * Gain of log-likelihood of all bands that a moment needs, and where nothing else tells that a key is let go: of some 200
+     * notes cut off before, two came to more within what is looked at, and of those let go two to less.
      */
     private static final double LEAST_GAIN = 40;
 

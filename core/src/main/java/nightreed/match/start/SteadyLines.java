@@ -37,7 +37,7 @@ final class SteadyLines {
         double[] note = SteadyNote.samples(side, movement);
         int end = (int) Math.min(note.length, side.keySeconds() * fs);
         int n = RealFft.powerOfTwoFrom((int) (WINDOW * fs));
-        n = 2 * n > end ? n / 2 : n;
+        n = 2 * n > end ? n / 2 : n; // of a short note a few windows are worth more than fine ones
         RealFft fft = new RealFft(n);
         double[] mean = new double[n / 2 + 1];
         double[] y = new double[n];

@@ -50,4 +50,16 @@ class SteadyLinesTest {
         Side side = Matcher.rendered(Renderer.asFitted(BOWED, 0.05, 0.2, 0.35, 48_000));
         assertThat(SteadyLines.of(side, Common.NONE)).isEmpty();
     }
+
+    /** Soft lines a few hertz off are enough, and single hertz, as of lines not quite told, are not. */
+    @Test
+    void linesOffTheMultiplesOfAPitchAreToldFromHarmonics() {
+        Line first = new Line(200.4, 1, null, null, 0);
+        Line second = new Line(399.2, 0.5, null, null, 0);
+        Line soft = new Line(604, 0.1, null, null, 0);
+        assertThat(SteadyLines.areBesideHarmonics(List.of(first, second), 200)).isFalse();
+        assertThat(SteadyLines.areBesideHarmonics(List.of(first, second, soft), 200))
+                .isTrue();
+        assertThat(SteadyLines.areBesideHarmonics(List.of(), 200)).isFalse();
+    }
 }
