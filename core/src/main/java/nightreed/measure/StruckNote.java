@@ -50,6 +50,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             return new StruckNote(late, terms, modulation.partials((end - onset) / fs, fs, floor), null, modulation);
         }
         terms = DampedSinusoids.finish(first, all, terms, progress.part(0, 0.6));
+        terms = new UnderThump(x, fs, late, end, floor, transforms).found(terms);
         int start = late;
         double background = background(x, fs, late, end, terms, floor);
         progress.report(0.6, "looking at the strike");
@@ -84,6 +85,8 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             PartialSearch search = new PartialSearch(y.length, fs, floor, LONGEST_NEW_T60, transforms);
             terms = DampedSinusoids.findMore(refinement, search, terms, 3, progress.part(0.7, 0.9));
         }
+        UnderThump thump = new UnderThump(x, fs, start, end, floor, transforms);
+        terms = thump.retold(terms);
         PartialAccount account = new PartialAccount(fs, y.length, start - onset);
         List<Partial> partials = account.of(terms);
         TwinStrings twins = TwinStrings.find(partials);
@@ -115,7 +118,8 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
                     break;
                 }
             }
-            partials = string.weigh(partials);
+            terms = thump.retold(terms);
+            partials = string.weigh(account.of(terms));
         }
         return new StruckNote(start, terms, partials, string, law);
     }

@@ -62,6 +62,36 @@ class MeasurerTest {
         assertThat(m.remarks()).isEmpty();
     }
 
+    /** The box under a plucked tine rumbles for a moment in the band where its second partial lies. */
+    @ParameterizedTest
+    @CsvSource({"196, 1", "196, 2", "233, 3", "147, 4"})
+    void aLongPartialUnderTheThumpOfTheBodyIsFound(double f0, long seed) throws Exception {
+        double[] x = Tones.struck(
+                FS, 0.2, 1.4, new P(0.2, f0, 1.3, 0), new P(0.02, 2 * f0, 1.1, 1), new P(0.2, 17.8 * f0, 0.15, 2));
+        Random chance = new Random(seed);
+        double turn = 2 * Math.PI * 2.1 * f0 / FS;
+        double[] rumble = new double[2];
+        double keep = 0.985; // a band some 230 Hz wide
+        for (int i = (int) (0.2 * FS); i < 0.3 * FS; i++) {
+            double next = 2 * keep * Math.cos(turn) * rumble[0] - keep * keep * rumble[1] + chance.nextGaussian();
+            rumble[1] = rumble[0];
+            rumble[0] = next;
+            x[i] += 0.0035 * next * Math.exp(-(i - 0.2 * FS) / (0.01 * FS));
+        }
+        Measurement m = Measurer.measure(Clip.mono(Tones.noisy(x, 1e-5, seed), FS));
+        Partial first = near(m, f0);
+        Partial second = near(m, 2 * f0);
+        assertThat(second.t60Seconds()).isCloseTo(1.1, within(0.03));
+        assertThat(20 * Math.log10(second.amplitude() / first.amplitude())).isCloseTo(-20, within(0.3));
+    }
+
+    private static Partial near(Measurement m, double hz) {
+        return m.reliablePartials().stream()
+                .filter(p -> Math.abs(Pitch.cents(hz, p.frequencyHz())) < 5)
+                .findFirst()
+                .orElseThrow();
+    }
+
     /** Lines of what dies within a tenth of a second are wide, and lie close together at the low end. */
     @ParameterizedTest
     @ValueSource(doubles = {130, 147, 165, 208, 262})

@@ -89,9 +89,9 @@ class BenchTest {
 
     private void bringAndFit() throws Exception {
         bench.intake().file(wav(64));
-        work();
+        workWithoutAdvice();
         bench.fitting().fit();
-        work();
+        workWithoutAdvice();
     }
 
     @Test
@@ -107,7 +107,7 @@ class BenchTest {
         bench.intake().file(wav(64));
         assertThat(bench.state().recording()).isNull(); // the call returned at once
         assertThat(bench.taskProperty().get().name()).isEqualTo("measuring bar 64.wav");
-        work();
+        workWithoutAdvice();
         assertThat(bench.taskProperty().get()).isNull();
         assertThat(bench.state().recording().measurement().nearestNote()).isEqualTo("E4");
         assertThat(bench.state().current().name()).isEqualTo("bar 64");
@@ -163,7 +163,7 @@ class BenchTest {
     void oneTaskAtATimeAndTheSecondSaysWhy() throws Exception {
         bench.intake().file(wav(64));
         bench.intake().file(wav(65));
-        work();
+        workWithoutAdvice();
         assertThat(bench.messageProperty().get()).contains("still under way").contains("bar 64.wav");
         assertThat(bench.state().imitations()).hasSize(1);
         bench.dismissMessage();
@@ -172,7 +172,10 @@ class BenchTest {
 
     @Test
     void aFitIsComparedAdvisedOnAndKeptAsATake() throws Exception {
-        bringAndFit();
+        bench.intake().file(wav(64));
+        work();
+        bench.fitting().fit();
+        work();
         BenchState s = bench.state();
         assertThat(s.comparison().totalJnd()).isLessThan(1.5);
         assertThat(s.moves()).isNotNull();
@@ -192,10 +195,10 @@ class BenchTest {
             bench.set(p, before * f, false);
             assertThat(bench.state().recipe().value("mode.1.t60")).isCloseTo(before * f, within(1e-9));
         }
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().undoLabel()).isEqualTo("fit resonators"); // a drag is no history yet
         bench.set(p, before * 2, true);
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().undoLabel()).startsWith("mode 1 T60");
         assertThat(project.now(bench.state().current()).recipe())
                 .isEqualTo(bench.state().recipe());
@@ -352,7 +355,7 @@ class BenchTest {
         Path noise = folder.resolve("none.wav");
         for (Path bad : List.of(empty, tiny, noise)) {
             bench.intake().file(bad);
-            work();
+            workWithoutAdvice();
             assertThat(bench.messageProperty().get())
                     .as(bad.toString())
                     .isNotBlank()
@@ -365,15 +368,15 @@ class BenchTest {
     @Test
     void stoppedWorkLeavesEverythingAsItWas() throws Exception {
         bench.intake().file(wav(64));
-        work();
+        workWithoutAdvice();
         BenchState before = bench.state();
         bench.fitting().fit();
         bench.cancel();
-        work();
+        workWithoutAdvice();
         assertThat(bench.state()).isEqualTo(before);
         assertThat(bench.taskProperty().get()).isNull();
         bench.fitting().fit(); // and it can be done again
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().recipe()).isNotNull();
     }
 
@@ -424,32 +427,32 @@ class BenchTest {
         Path stick = Files.createDirectory(folder.resolve("stick"));
         Path file = stick.resolve("away.nightreed");
         bench.newProject(file, "Away");
-        work();
+        workWithoutAdvice();
         bench.intake().file(wav(64));
-        work();
+        workWithoutAdvice();
         Path pulled = Files.move(stick, folder.resolve("pulled"));
         bench.note("one");
         bench.note("two");
-        work();
+        workWithoutAdvice();
         assertThat(bench.unsavedProperty().get()).isEqualTo(2);
         assertThat(bench.messageProperty().get()).contains("is gone").contains("still there");
         assertThat(bench.state().snapshot().note()).isEqualTo("two");
         bench.retry();
-        work();
+        workWithoutAdvice();
         assertThat(bench.unsavedProperty().get()).isEqualTo(2);
         Path copy = folder.resolve("rescued.nightreed");
         bench.saveCopy(copy);
-        work();
+        workWithoutAdvice();
         assertThat(copy).exists();
         Files.move(pulled, stick);
         bench.retry();
-        work();
+        workWithoutAdvice();
         assertThat(bench.unsavedProperty().get()).isZero();
         bench.undo();
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().snapshot().note()).isEqualTo("one");
         bench.close();
-        work();
+        workWithoutAdvice();
         try (ProjectFile again = ProjectFile.open(file)) {
             Imitation i = again.imitations().get(0);
             assertThat(again.redo(i).note()).isEqualTo("two");
@@ -460,19 +463,19 @@ class BenchTest {
     void projectsAreOpenedOneAfterTheOtherAndAFailureKeepsTheOneThatIsOpen() throws Exception {
         bringAndFit();
         bench.newProject(folder.resolve("second.nightreed"), "Second");
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().projectName()).isEqualTo("Second");
         assertThat(bench.projectPathProperty().get()).isEqualTo(folder.resolve("second.nightreed"));
         bench.openProject(folder.resolve("none.nightreed"));
-        work();
+        workWithoutAdvice();
         assertThat(bench.messageProperty().get()).contains("There is no project");
         assertThat(bench.state().projectName()).isEqualTo("Second");
         bench.openProject(folder.resolve("bench.nightreed"));
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().recipe()).isNotNull();
         assertThat(bench.state().takes()).hasSize(1);
         bench.compact();
-        work();
+        workWithoutAdvice();
         assertThat(bench.messageProperty().get()).contains("MB smaller");
     }
 
@@ -480,14 +483,14 @@ class BenchTest {
     void otherEarsJudgeOtherwise() throws Exception {
         bringAndFit();
         bench.set(bench.state().recipe().setting("mode.1.level").parameter(), -9, true);
-        work();
+        workWithoutAdvice();
         double usual = bench.state().comparison().jnd(Aspect.PARTIALS);
         var level = Hearing.thresholds().stream()
                 .filter(t -> t.id().equals("level"))
                 .findFirst()
                 .orElseThrow();
         bench.hearing(level.set().apply(Hearing.USUAL, 2 * Hearing.USUAL.levelDb()));
-        work();
+        workWithoutAdvice();
         assertThat(bench.state().comparison().jnd(Aspect.PARTIALS)).isBetween(0.4 * usual, 0.6 * usual);
     }
 }
