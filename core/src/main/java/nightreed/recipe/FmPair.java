@@ -185,4 +185,23 @@ public record FmPair(
                 amplitude,
                 bend);
     }
+
+    /** With the modulator bent by itself as much [rad]. */
+    public FmPair withFeedback(double radians) {
+        return new FmPair(
+                kind,
+                levelDb,
+                carrierRatio,
+                modulatorRatio,
+                index,
+                tracking,
+                carrierPhaseRad,
+                modulatorPhaseRad,
+                free,
+                radians,
+                width,
+                pan,
+                amplitude,
+                bend);
+    }
 }

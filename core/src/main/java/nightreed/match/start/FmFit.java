@@ -25,6 +25,9 @@ final class FmFit {
 
     private static final int NEXT = 3;
 
+    /** Pairs of harmonics that are walked from besides. */
+    private static final int FOLDED = 4;
+
     /** Ways that are walked from, and that are followed. */
     private static final int WALKED = 6;
 
@@ -125,7 +128,7 @@ final class FmFit {
      */
     List<Found> found(int most) {
         List<Found> all = new ArrayList<>();
-        List<Found> front = best(pairs(new FmFrames(frames), lines, FIRST)
+        List<Found> front = best(Stream.concat(pairs(new FmFrames(frames), lines, FIRST), folded(frames, lines, FOLDED))
                 .map(p -> new Heard(List.of(p), g.isHeld() ? null : NOISE))
                 .toList());
         all.addAll(front);
@@ -289,8 +292,7 @@ final class FmFit {
     }
 
     private static FmPair modulated(FmPair p, double ratio, double index) {
-        return FmPair.of(p.levelDb(), p.carrierRatio(), Ground.limited(ratio, 0.05, 60), index, p.amplitude(), p.bend())
-                .withPhases(p.carrierPhaseRad(), p.modulatorPhaseRad());
+        return p.with(p.carrierRatio(), Ground.limited(ratio, 0.05, 60), index);
     }
 
     /** Partials that a sound leaves, the strongest first. */
@@ -348,7 +350,9 @@ final class FmFit {
         }
         FmFrames fit = new FmFrames(left);
         FmPair plain = flat(fit.plain(there.get(0), g.f0()));
-        return Stream.concat(pairs(fit, there, NEXT), Stream.of(plain)).map(sound::and);
+        return Stream.of(pairs(fit, there, NEXT), folded(left, there, 1), Stream.of(plain))
+                .flatMap(p -> p)
+                .map(sound::and);
     }
 
     private boolean isLeft(Line l, Frames left) {
@@ -364,6 +368,16 @@ final class FmFit {
 
     private Stream<FmPair> pairs(FmFrames fit, List<Line> lines, int most) {
         return fit.pairs(lines, g.f0(), most).stream().flatMap(c -> Stream.of(pair(c), flat(c)));
+    }
+
+    /** Of a held note those whose lines all fall on its harmonics, where a net of indexes alone would lead astray. */
+    private Stream<FmPair> folded(Frames of, List<Line> lines, int most) {
+        return g.isHeld()
+                ? new FmFolds(of, g.f0())
+                        .pairs(lines, most).stream()
+                                .flatMap(f -> Stream.of(pair(f.course()), flat(f.course()))
+                                        .map(p -> p.withFeedback(f.feedback())))
+                : Stream.empty();
     }
 
     private FmPair pair(Course c) {

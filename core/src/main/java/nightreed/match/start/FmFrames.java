@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import nightreed.match.start.Ground.Line;
+import nightreed.match.start.IndexPath.Like;
 import nightreed.voice.fm.Sidebands;
 
 /**
@@ -40,9 +41,6 @@ final class FmFrames {
 
     /** Steps of a turn in which phases are tried. */
     private static final int PHASES = 24;
-
-    /** An index that jumps between frames costs so much of the likeness per step of the net. */
-    private static final double JUMP = 0.004;
 
     private final Frames frames;
     private final double[][] bessel; // J_k(I) squared [index][order]
@@ -99,8 +97,8 @@ final class FmFrames {
         all.parallelStream().forEach(c -> c.likeness = c.roughly(few));
         all.sort(Comparator.comparingDouble(c -> -c.likeness));
         List<Course> out = all.subList(0, Math.min(LIKELIEST, all.size())).parallelStream()
-                .map(c -> new Comb(c.carrier, c.modulator).fitted(lines))
-                .map(c -> c.course(lines, INDEXES.length))
+                .map(c -> tuned(c.carrier, c.modulator, lines))
+                .map(t -> new Comb(t[0], t[1]).course(lines, INDEXES.length))
                 .sorted(Comparator.comparingDouble(c -> -c.likeness))
                 .toList();
         List<Course> differing = new ArrayList<>();
@@ -328,7 +326,7 @@ final class FmFrames {
         }
 
         /** Likeness of its spectrum with an index to a frame, and the level that it would need. */
-        private double[] like(int frame, int index) {
+        private Like like(int frame, int index) {
             double[] j = bessel[index];
             double dot = 0;
             double own = 0;
@@ -345,7 +343,7 @@ final class FmFrames {
                 }
             }
             double gain = own > 0 ? dot / own : 0;
-            return new double[] {own > 0 && norm[frame] > 0 ? dot / Math.sqrt(own * norm[frame]) : 0, gain * gain};
+            return new Like(own > 0 && norm[frame] > 0 ? dot / Math.sqrt(own * norm[frame]) : 0, gain * gain);
         }
 
         double roughly(int[] few) {
@@ -354,7 +352,7 @@ final class FmFrames {
             for (int f : few) {
                 double best = 0;
                 for (int i = 0; i < INDEXES.length; i += 2) {
-                    best = Math.max(best, like(f, i)[0]);
+                    best = Math.max(best, like(f, i).likeness());
                 }
                 sum += frames.weight(f) * best;
                 weights += frames.weight(f);
@@ -362,95 +360,56 @@ final class FmFrames {
             return sum / weights;
         }
 
-        /** The index through all frames that is likeliest as a whole (R. Bellman's way through a net). */
+        /** With the likeliest of the first so many indexes through all frames. */
         Course course(List<Line> lines, int indexes) {
-            int n = frames.count();
-            double[][] best = new double[n][indexes];
-            int[][] from = new int[n][indexes];
-            double[][][] like = new double[n][indexes][];
-            for (int f = 0; f < n; f++) {
+            Like[][] like = new Like[frames.count()][indexes];
+            for (int f = 0; f < like.length; f++) {
                 for (int i = 0; i < indexes; i++) {
                     like[f][i] = like(f, i);
-                    double before = f == 0 ? 0 : Double.NEGATIVE_INFINITY;
-                    for (int o = 0; f > 0 && o < indexes; o++) {
-                        double v = best[f - 1][o] - JUMP * Math.abs(i - o);
-                        if (v > before) {
-                            before = v;
-                            from[f][i] = o;
-                        }
-                    }
-                    best[f][i] = before + frames.weight(f) * like[f][i][0];
                 }
             }
-            int at = 0;
-            for (int i = 0; i < indexes; i++) {
-                at = best[n - 1][i] > best[n - 1][at] ? i : at;
-            }
-            double[] index = new double[n];
-            double[] level = new double[n];
-            double sum = 0;
-            double weights = 1e-9;
-            for (int f = n - 1; f >= 0; f--) {
-                index[f] = between(like[f], at, indexes);
-                level[f] = like[f][at][1];
-                sum += frames.weight(f) * like[f][at][0];
-                weights += frames.weight(f);
-                at = from[f][at];
-            }
-            double likeness = sum / weights * (1 + share(lines, carrier, modulator)) / 2;
-            return new Course(carrier, modulator, likeness, sum / weights, index, level);
+            IndexPath path = IndexPath.through(like, frames, INDEXES);
+            double likeness = path.likeness() * (1 + share(lines, carrier, modulator)) / 2;
+            return new Course(carrier, modulator, likeness, path.likeness(), path.index(), path.level());
         }
+    }
 
-        /** Between the points of the net, by the parabola through three of them. */
-        private double between(double[][] like, int at, int indexes) {
-            if (at == 0 || at == indexes - 1) {
-                return INDEXES[at];
-            }
-            double low = like[at - 1][0];
-            double mid = like[at][0];
-            double high = like[at + 1][0];
-            double bend = low - 2 * mid + high;
-            double by = bend < -1e-12 ? Math.max(-0.5, Math.min(0.5, 0.5 * (low - high) / bend)) : 0;
-            return INDEXES[at] + by * (by > 0 ? INDEXES[at + 1] - INDEXES[at] : INDEXES[at] - INDEXES[at - 1]);
-        }
+    /** Carrier and modulator moved to where the partials near their lines lie, by least squares [Hz], [Hz]. */
+    static double[] tuned(double carrierHz, double modulatorHz, List<Line> lines) {
+        double[] roughly = tuned(carrierHz, modulatorHz, lines, 3, 0.002);
+        double[] nearer = tuned(roughly[0], roughly[1], lines, 5, 0.001);
+        return tuned(nearer[0], nearer[1], lines, 9, 0.0005);
+    }
 
-        /** Carrier and modulator moved to where the partials near their lines lie, by least squares. */
-        Comb fitted(List<Line> lines) {
-            return fitted(lines, 3, 0.002).fitted(lines, 5, 0.001).fitted(lines, 9, 0.0005);
-        }
-
-        private Comb fitted(List<Line> lines, int orders, double share) {
-            double a = 1e-12;
-            double b = 0;
-            double d = 1e-12;
-            double p = 0;
-            double q = 0;
-            for (int k = -orders; k <= orders; k++) {
-                double signed = carrier + k * modulator;
-                double sign = Math.signum(signed);
-                Line near = null;
-                for (Line l : lines) {
-                    double off = Math.abs(l.hz() - Math.abs(signed));
-                    boolean closer = near == null || off < Math.abs(near.hz() - Math.abs(signed));
-                    near = off < NEAR_HZ + share * l.hz() && closer ? l : near;
-                }
-                if (near != null) {
-                    double w = near.amplitude() / (1 + Math.abs(k));
-                    double miss = sign * near.hz() - signed;
-                    a += w;
-                    b += w * k;
-                    d += w * k * k;
-                    p += w * miss;
-                    q += w * k * miss;
-                }
+    private static double[] tuned(double carrier, double modulator, List<Line> lines, int orders, double share) {
+        double a = 1e-12;
+        double b = 0;
+        double d = 1e-12;
+        double p = 0;
+        double q = 0;
+        for (int k = -orders; k <= orders; k++) {
+            double signed = carrier + k * modulator;
+            double sign = Math.signum(signed);
+            Line near = null;
+            for (Line l : lines) {
+                double off = Math.abs(l.hz() - Math.abs(signed));
+                boolean closer = near == null || off < Math.abs(near.hz() - Math.abs(signed));
+                near = off < NEAR_HZ + share * l.hz() && closer ? l : near;
             }
-            double det = a * d - b * b;
-            if (det < 1e-9 * a * d) {
-                return this;
+            if (near != null) {
+                double w = near.amplitude() / (1 + Math.abs(k));
+                double miss = sign * near.hz() - signed;
+                a += w;
+                b += w * k;
+                d += w * k * k;
+                p += w * miss;
+                q += w * k * miss;
             }
-            double c = carrier + (p * d - q * b) / det;
-            double m = modulator + (a * q - b * p) / det;
-            return c > 0 && m > 0 ? new Comb(c, m) : this;
         }
+        double det = a * d - b * b;
+        double c = carrier + (p * d - q * b) / det;
+        double m = modulator + (a * q - b * p) / det;
+        boolean told = det >= 1e-9 * a * d && c > 0 && m > 0;
+        return told ? new double[] {c, m} : new double[] {carrier, modulator};
     }
 }

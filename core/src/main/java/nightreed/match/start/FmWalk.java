@@ -3,6 +3,7 @@ package nightreed.match.start;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.UnaryOperator;
 import nightreed.match.start.FmLines.Placed;
 import nightreed.match.start.FmLines.Shape;
 import nightreed.recipe.FmPair;
@@ -174,16 +175,21 @@ final class FmWalk {
         return out;
     }
 
-    /** Without modulation, or with one that stays, where that leaves hardly anything over. */
+    /** Without feedback, with a modulation that stays, or without any, where that leaves hardly anything over. */
     Heard plain(Heard sound) {
         Heard now = sound;
         for (int i = 0; i < sound.pairs.size(); i++) {
-            for (FmPair plainer : List.of(steady(now.pairs.get(i)), bare(now.pairs.get(i)))) {
-                Heard other = now.with(i, plainer);
+            for (UnaryOperator<FmPair> plainer :
+                    List.<UnaryOperator<FmPair>>of(FmWalk::notFedBack, this::steady, FmWalk::bare)) {
+                Heard other = now.with(i, plainer.apply(now.pairs.get(i)));
                 now = misfit(other) < PLAIN * misfit(now) ? other : now;
             }
         }
         return now;
+    }
+
+    private static FmPair notFedBack(FmPair p) {
+        return p.withFeedback(0);
     }
 
     /** With the index that it has while it is loud: one that sweeps while hardly anything is heard says nothing. */
@@ -196,19 +202,12 @@ final class FmWalk {
             sum += w * w * p.bend().at(at, 1);
             weights += w * w;
         }
-        return FmPair.of(
-                        p.levelDb(),
-                        p.carrierRatio(),
-                        p.modulatorRatio(),
-                        p.index() * sum / weights,
-                        p.amplitude(),
-                        Envelope.held(0, p.bend().releaseSeconds()))
-                .withPhases(p.carrierPhaseRad(), p.modulatorPhaseRad());
+        return p.with(p.carrierRatio(), p.modulatorRatio(), p.index() * sum / weights)
+                .withEnvelopes(p.amplitude(), Envelope.held(0, p.bend().releaseSeconds()));
     }
 
     private static FmPair bare(FmPair p) {
-        return FmPair.of(p.levelDb(), p.carrierRatio(), p.modulatorRatio(), 0, p.amplitude(), p.bend())
-                .withPhases(p.carrierPhaseRad(), p.modulatorPhaseRad());
+        return p.with(p.carrierRatio(), p.modulatorRatio(), 0).withFeedback(0);
     }
 
     /** Power that a sound puts into each bin that is looked at [frame][bin]. */

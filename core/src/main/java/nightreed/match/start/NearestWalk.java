@@ -119,15 +119,44 @@ public final class NearestWalk {
             double[][] matrix = new double[n][n];
             double[] right = new double[n];
             double steepest = 0;
+            for (int k = 0; k < n; k += 2) {
+                for (int l = 0; l <= k; l += 2) {
+                    fill(matrix, slopes, k, l);
+                }
+            }
             for (int k = 0; k < n; k++) {
-                for (int l = 0; l <= k; l++) {
-                    matrix[k][l] = dot(slopes[k], slopes[l]);
+                for (int l = 0; l < k; l++) {
                     matrix[l][k] = matrix[k][l];
                 }
                 right[k] = -dot(slopes[k], value);
                 steepest = Math.max(steepest, matrix[k][k]);
             }
             return new Normal(matrix, right, steepest);
+        }
+
+        /** Products of two rows with two others at once, which costs half as much as each by itself. */
+        private static void fill(double[][] matrix, double[][] slopes, int k, int l) {
+            int n = slopes.length;
+            int nextK = Math.min(n - 1, k + 1);
+            int nextL = Math.min(n - 1, l + 1);
+            double[] a = slopes[k];
+            double[] b = slopes[nextK];
+            double[] c = slopes[l];
+            double[] d = slopes[nextL];
+            double ac = 0;
+            double ad = 0;
+            double bc = 0;
+            double bd = 0;
+            for (int i = 0; i < a.length; i++) {
+                ac += a[i] * c[i];
+                ad += a[i] * d[i];
+                bc += b[i] * c[i];
+                bd += b[i] * d[i];
+            }
+            matrix[k][l] = ac;
+            matrix[k][nextL] = ad;
+            matrix[nextK][l] = bc;
+            matrix[nextK][nextL] = bd;
         }
 
         double[] step(double damping) {

@@ -26,7 +26,8 @@ public final class FmSound implements Sound<FmRecipe> {
     private final HalfBand[] downRight = {HalfBand.steep(), HalfBand.wide(), HalfBand.wide()};
     private final double[] left = new double[Note.STEP * MOST_TIMES];
     private final double[] right = new double[Note.STEP * MOST_TIMES];
-    private final double[] wave = new double[Note.STEP * MOST_TIMES];
+    private final Pair[] fedBack = new Pair[FmRecipe.MOST_PAIRS];
+    private final Pair idle = new Pair();
     private int times = 1;
     private int count;
     private boolean stereo;
@@ -48,6 +49,7 @@ public final class FmSound implements Sound<FmRecipe> {
     /** What one pair needs from sample to sample. */
     private static final class Pair {
         private final WidePulse pulse = new WidePulse();
+        private final double[] wave = new double[Note.STEP * MOST_TIMES];
         private double carrier; // cycles
         private double modulator;
         private double carrierAdvance;
@@ -66,9 +68,8 @@ public final class FmSound implements Sound<FmRecipe> {
         private double panLeft;
         private double panRight;
 
-        /** @param wave work space for {@code n} samples */
-        void render(double[] left, double[] right, int n, boolean stereo, double[] wave) {
-            modulate(wave, n);
+        /** What the modulator has left in {@link #wave} becomes the pair, and is added. */
+        void render(double[] left, double[] right, int n, boolean stereo) {
             double c = carrier;
             double by = carrierAdvance;
             double now = index;
@@ -96,35 +97,89 @@ public final class FmSound implements Sound<FmRecipe> {
             amplitude = a;
         }
 
-        /** What the modulator does; where it is not fed back no sample waits for the last. */
-        private void modulate(double[] wave, int n) {
+        /** Where the modulator is from sample to sample [cycles]; its sine where it is not fed back. */
+        private void turn(int n) {
             double m = modulator;
             double by = modulatorAdvance;
-            double fed = 0.5 * feedback;
-            double before = m1;
-            double older = m2;
             for (int i = 0; i < n; i++) {
                 wave[i] = m;
                 m += by;
                 by += modulatorStep;
             }
-            if (fed == 0) {
-                Sine.all(wave, n);
-            } else {
-                for (int i = 0; i < n; i++) {
-                    double y = Sine.of(wave[i] + fed * (before + older));
-                    older = before;
-                    before = y;
-                    wave[i] = y;
-                }
-            }
             modulator = m;
             modulatorAdvance = by;
+            if (feedback == 0) {
+                Sine.all(wave, n);
+                remember(n);
+            }
+        }
+
+        private void remember(int n) {
             if (n > 0) {
                 m2 = n > 1 ? wave[n - 2] : m1;
                 m1 = wave[n - 1];
             }
         }
+    }
+
+    /** What all modulators do: where they are not fed back no sample waits for the last, and where they are no pair for another. */
+    private void modulate(int n) {
+        int fed = 0;
+        for (int i = 0; i < count; i++) {
+            pairs[i].turn(n);
+            if (pairs[i].feedback != 0) {
+                fedBack[fed++] = pairs[i];
+            }
+        }
+        if (fed == 1) {
+            bend(fedBack[0], n);
+        } else if (fed > 1) {
+            bend(fedBack[0], fedBack[1], fed > 2 ? fedBack[2] : idle, n);
+        }
+    }
+
+    private static void bend(Pair p, int n) {
+        double[] wave = p.wave;
+        double fed = 0.5 * p.feedback;
+        double before = p.m1;
+        double older = p.m2;
+        for (int i = 0; i < n; i++) {
+            double y = Sine.of(wave[i] + fed * (before + older));
+            older = before;
+            before = y;
+            wave[i] = y;
+        }
+        p.remember(n);
+    }
+
+    /** Three at once take hardly longer than one, each sample of which waits for the one before. */
+    private static void bend(Pair p, Pair q, Pair r, int n) {
+        double fedP = 0.5 * p.feedback;
+        double fedQ = 0.5 * q.feedback;
+        double fedR = 0.5 * r.feedback;
+        double p1 = p.m1;
+        double p2 = p.m2;
+        double q1 = q.m1;
+        double q2 = q.m2;
+        double r1 = r.m1;
+        double r2 = r.m2;
+        for (int i = 0; i < n; i++) {
+            double x = Sine.of(p.wave[i] + fedP * (p1 + p2));
+            double y = Sine.of(q.wave[i] + fedQ * (q1 + q2));
+            double z = Sine.of(r.wave[i] + fedR * (r1 + r2));
+            p2 = p1;
+            q2 = q1;
+            r2 = r1;
+            p1 = x;
+            q1 = y;
+            r1 = z;
+            p.wave[i] = x;
+            q.wave[i] = y;
+            r.wave[i] = z;
+        }
+        p.remember(n);
+        q.remember(n);
+        r.remember(n);
     }
 
     @Override
@@ -252,8 +307,9 @@ public final class FmSound implements Sound<FmRecipe> {
         if (stereo) {
             java.util.Arrays.fill(right, 0, many, 0);
         }
+        modulate(many);
         for (int i = 0; i < count; i++) {
-            pairs[i].render(left, right, many, stereo, wave);
+            pairs[i].render(left, right, many, stereo);
         }
         down(left, downLeft, n);
         for (int i = 0; i < n; i++) {
