@@ -80,6 +80,13 @@ final class Search {
 
     private static final int APPROACH_ROUNDS = 3;
 
+    /** Weak partials that are looked at, and how often one more of them is put in; share of the distance that has to be left. */
+    private static final int FAINT = 6;
+
+    private static final int MOST_FAINT = 4;
+
+    private static final double FAINT_WORTH = 0.98;
+
     /** Of the time for a fit, what its last listening is given [s], [share]. */
     private static final double MOST_FOR_LAST = 1.3;
 
@@ -91,6 +98,7 @@ final class Search {
     private final OneNote note;
     private final List<Recipe> others = new ArrayList<>(); // that came far and were left
     private final Budget budget;
+    private final QuickEar ear;
     private final QuickEar momentEar;
     private final Polish whole;
     private final Polish brief;
@@ -103,7 +111,7 @@ final class Search {
         this.starts = isOpen(starts.get(0)) && !(starts.get(0) instanceof StringRecipe) && !plan.onward()
                 ? withNoise(starts)
                 : starts;
-        QuickEar ear = new QuickEar(recording, HEARD_SECONDS);
+        ear = new QuickEar(recording, HEARD_SECONDS);
         note = beside(ear);
         double render = this.starts.stream().mapToDouble(note::cost).max().orElse(1);
         double enough = Math.min(MOST_RENDERS * render, amount());
@@ -190,10 +198,28 @@ final class Search {
             best = whole.run(best, Moves.anchors(best.recipe()), stage, 12);
             met.add(before.recipe());
         }
+        best = faintToo(best);
         met.addAll(others);
         met.add(0, best.recipe());
         met.add(0, starts.get(0));
         return met;
+    }
+
+    /** With partials that are too weak to have been felt, one by one for as long as that brings it nearer. */
+    private Point faintToo(Point point) {
+        Point best = point;
+        boolean nearer = point.recipe() instanceof FmRecipe;
+        for (int i = 0; i < MOST_FAINT && nearer && !budget.late(); i++) {
+            Point now = best;
+            List<Double> missing = first(FAINT, ear.lacking(now.differences()));
+            List<Recipe> tried = FmFaint.of((FmRecipe) now.recipe(), recording.measurement(), missing).stream()
+                    .map(plan::kept)
+                    .toList();
+            Point next = tried.isEmpty() ? now : Polish.best(whole.at(tried));
+            nearer = next.total() < FAINT_WORTH * now.total();
+            best = nearer ? next : now;
+        }
+        return best;
     }
 
     /** Of starts that were computed, whether that is so well that nothing further off has to be looked for. */
