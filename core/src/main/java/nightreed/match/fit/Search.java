@@ -38,10 +38,10 @@ final class Search {
     private static final double AMOUNT_NEAR = 1650;
 
     /** The same of a method whose starts have taken seconds to compute. */
-    private static final double AMOUNT_COMPUTED = 1500;
+    private static final double AMOUNT_COMPUTED = 1300;
 
     /** The same of held notes, whose starts are computed in several ways. */
-    private static final double AMOUNT_COMPUTED_HELD = 1200;
+    private static final double AMOUNT_COMPUTED_HELD = 1050;
 
     /** The same of a bow, whose values all work on each other. */
     private static final double AMOUNT_BOWED = 4300;

@@ -65,6 +65,7 @@ final class FmStart {
             return new FmFit(g, false).found(TOLD);
         }
         return Stream.of(true, false)
+                .parallel() // each alone has steps that one core waits in
                 .flatMap(tuned -> new FmFit(g, tuned).found(TOLD / 2).stream())
                 .toList();
     }
