@@ -35,8 +35,8 @@ class SpectraTest {
         return Renderer.note(r, key, r.velocity().reference(), 0, seconds, FS).channel(0);
     }
 
-    private static FmRecipe fm(FmPair pair) {
-        return new FmRecipe(60, 0, 0, List.of(pair), null, 0, VelocityMap.USUAL, Common.NONE);
+    private static FmRecipe fm(FmPair... pairs) {
+        return new FmRecipe(60, 0, 0, List.of(pairs), null, 0, VelocityMap.USUAL, Common.NONE);
     }
 
     @ParameterizedTest
@@ -106,6 +106,25 @@ class SpectraTest {
         assertThat(offTheGrid(play(ring, key, 3), Pitch.hz(key) / 2))
                 .as("ring " + key)
                 .isLessThan(-70);
+    }
+
+    /** Modulators that are fed back are computed together, and none must hear of another. */
+    @Test
+    void pairsThatAreFedBackSoundTogetherAsEachDoesAlone() {
+        FmPair[] pairs = {
+            FmPair.of(-3, 1, 1, 1.1, STEADY, STEADY).withFeedback(0.25),
+            FmPair.of(-6, 2, 3, 0.7, STEADY, STEADY),
+            FmPair.of(-9, 3, 0.5, 1.9, STEADY, STEADY).withFeedback(0.1),
+        };
+        float[] together = play(fm(pairs), 60, 1);
+        float[] sum = new float[together.length];
+        for (FmPair p : pairs) {
+            float[] alone = play(fm(p), 60, 1);
+            for (int i = 0; i < sum.length; i++) {
+                sum[i] += alone[i];
+            }
+        }
+        assertThat(together).containsExactly(sum, within(1e-5f));
     }
 
     private static RingRecipe ring(Oscillator a, Oscillator b, double ringDb, double dryDb) {

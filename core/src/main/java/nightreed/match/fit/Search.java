@@ -80,6 +80,9 @@ final class Search {
 
     private static final int APPROACH_ROUNDS = 3;
 
+    /** Of starts, how many are heard whether they are the note that is meant, where nothing that was found is. */
+    private static final int TUNED = 5;
+
     /** Weak partials that are looked at, and how often one more of them is put in; share of the distance that has to be left. */
     private static final int FAINT = 6;
 
@@ -300,11 +303,31 @@ final class Search {
 
     /** Of many starts, the nearest by the brief ear after walks from the likeliest of them. */
     private Recipe scouted(List<Recipe> from) {
-        List<Point> near = new Scouts(from, plan, budget, momentEar, moment).found();
+        List<Point> near = onPitch(new Scouts(from, plan, budget, momentEar, moment).found(), from);
         first(MOST_OTHERS, near).forEach(p -> others.add(asLoud(p.recipe())));
         List<Point> briefly =
                 first(2, near).stream().map(p -> brief.at(p.recipe())).toList();
         return walked(brief, briefly, plan, rounds(near.get(0).recipe())).get(0).recipe();
+    }
+
+    /**
+     * What scouts found, those first that are heard as the note that is meant; if none is, then what is walked to from starts
+     * that are. Bands of the quick ear are too wide to tell a note from others beside it.
+     */
+    private List<Point> onPitch(List<Point> found, List<Recipe> from) {
+        if (budget.late() || isOnPitch(asLoud(found.get(0).recipe()))) {
+            return found;
+        }
+        List<Point> tuned = first(MOST_OTHERS, found).parallelStream()
+                .filter(p -> isOnPitch(asLoud(p.recipe())))
+                .toList();
+        if (tuned.isEmpty() && !budget.late()) {
+            List<Point> starts = first(TUNED, sorted(moment.at(from))).parallelStream()
+                    .filter(p -> isOnPitch(asLoud(p.recipe())))
+                    .toList();
+            tuned = walked(moment, first(TRIED, starts), plan, APPROACH_ROUNDS);
+        }
+        return Stream.concat(tuned.stream(), found.stream()).distinct().toList();
     }
 
     /** Rounds of a walk that a share of what may be spent is enough for, one to four. */

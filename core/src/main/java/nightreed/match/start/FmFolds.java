@@ -20,7 +20,7 @@ import nightreed.voice.fm.ModulatedCycle;
 final class FmFolds {
     private static final int CARRIERS = 26;
     private static final int MODULATORS = 3;
-    private static final double[] FEEDBACKS = {0, 0.12, 0.3};
+    private static final double[] FEEDBACKS = {0, 0.1, 0.2, 0.32};
     /** Indexes, close together where a spectrum changes most with them [rad]. */
     private static final double[] INDEXES = IntStream.concat(
                     IntStream.rangeClosed(1, 16), IntStream.rangeClosed(9, 32).map(i -> 2 * i))
