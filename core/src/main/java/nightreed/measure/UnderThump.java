@@ -150,8 +150,8 @@ final class UnderThump {
         later(terms).forEach(t -> t.addTo(left, 0, -1));
         int length = RealFft.powerOfTwoFrom(by);
         RealFft fft = transforms.of(length);
-        double[] first = spectrum(early, 0, fft);
-        double[] then = spectrum(left, 0, fft);
+        double[] first = spectrum(early, fft);
+        double[] then = spectrum(left, fft);
         List<DampedSinusoid> out = new ArrayList<>();
         for (DampedSinusoid t : terms) {
             if (t.alpha() * by < MOST_FALLEN) {
@@ -165,14 +165,14 @@ final class UnderThump {
         return out;
     }
 
-    /** Power per bin of a span of {@link #by} samples, faded out slowly, that white noise of the same variance per sample has. */
-    private double[] spectrum(double[] samples, int at, RealFft fft) {
+    /** Power per bin of the first {@link #by} samples, faded out slowly, as variance per sample of white noise that has the same. */
+    private double[] spectrum(double[] samples, RealFft fft) {
         double[] frame = new double[fft.length()];
         double norm = 0;
         for (int i = 0; i < by; i++) {
             double rise = Math.min(1, (i + 0.5) / (0.04 * by));
             double w = rise * Math.cos(Math.PI / 2 * i / by);
-            frame[i] = w * samples[at + i];
+            frame[i] = w * samples[i];
             norm += w * w;
         }
         double[] power = RealFft.power(fft.forward(frame));

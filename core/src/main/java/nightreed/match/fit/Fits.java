@@ -25,7 +25,7 @@ public final class Fits {
     private static final int MOST_JUDGED = 4;
 
     /** A fit that may take less begins with what is computed at once [s]. */
-    private static final double BRIEF_SECONDS = 5;
+    static final double BRIEF_SECONDS = 5;
 
     private Fits() {}
 

@@ -21,6 +21,7 @@ final class FmFolds {
     private static final int CARRIERS = 26;
     private static final int MODULATORS = 3;
     private static final double[] FEEDBACKS = {0, 0.1, 0.2, 0.32};
+
     /** Indexes, close together where a spectrum changes most with them [rad]. */
     private static final double[] INDEXES = IntStream.concat(
                     IntStream.rangeClosed(1, 16), IntStream.rangeClosed(9, 32).map(i -> 2 * i))
@@ -38,6 +39,7 @@ final class FmFolds {
     private static final int FEW = 5;
 
     private static final double LEAST_WEIGHT = 0.3;
+
     private static final int HARMONICS = 64;
 
     /** Bins that a line fills to either side, and what a sine of 1 leaves in all of them. */
