@@ -81,7 +81,7 @@ final class Search {
     private static final int APPROACH_ROUNDS = 3;
 
     /** Of starts, how many are heard whether they are the note that is meant, where nothing that was found is. */
-    private static final int TUNED = 5;
+    private static final int TUNED = 10;
 
     /** Weak partials that are looked at, and how often one more of them is put in; share of the distance that has to be left. */
     private static final int FAINT = 6;
