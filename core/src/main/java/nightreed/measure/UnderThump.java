@@ -2,7 +2,12 @@ package nightreed.measure;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import nightreed.dsp.RealFft;
 import nightreed.dsp.Transforms;
 
@@ -46,6 +51,9 @@ final class UnderThump {
     private static final double AROUND_HZ = 150;
 
     private static final double OWN_HZ = 30;
+
+    /** Further than this no term moves as it is told again [Hz]. */
+    private static final double SAME_HZ = 10;
 
     private final double[] x;
     private final double fs;
@@ -117,10 +125,18 @@ final class UnderThump {
         SpectralRefinement rest = afterwards(samplesAfterwards());
         List<DampedSinusoid> again = rest.refine(
                 later(terms).stream().filter(t -> t.alpha() * by < DEAD).toList(), ROUNDS);
+        Map<DampedSinusoid, DampedSinusoid> became = became(terms, again);
         List<DampedSinusoid> out = new ArrayList<>();
         for (DampedSinusoid t : terms) {
-            DampedSinusoid now = covered.contains(t) ? nearest(again, t) : null;
-            out.add(now == null ? t : now.movedBy(-by));
+            DampedSinusoid now = became.get(t);
+            boolean told = now != null && now.alpha() * by < MOST_FALLEN;
+            // one of a pair that could not be told apart any more: the other has become both
+            boolean merged = now == null && again.stream().anyMatch(l -> apart(l, t) < SAME_HZ);
+            if (!covered.contains(t)) {
+                out.add(t);
+            } else if (!merged) {
+                out.add(told ? now.movedBy(-by) : t);
+            }
         }
         return DampedSinusoids.prune(out, end - from, fs, floor);
     }
@@ -129,17 +145,26 @@ final class UnderThump {
         return terms.stream().map(t -> t.movedBy(by)).toList();
     }
 
-    /** What a term has become, null if it was lost or is none of the long ones any more. */
-    private DampedSinusoid nearest(List<DampedSinusoid> terms, DampedSinusoid to) {
-        DampedSinusoid best = null;
+    /** What terms have become, each by itself: those that moved least first. */
+    private Map<DampedSinusoid, DampedSinusoid> became(List<DampedSinusoid> terms, List<DampedSinusoid> again) {
+        record Step(DampedSinusoid from, DampedSinusoid to) {}
+        List<Step> steps = new ArrayList<>();
         for (DampedSinusoid t : terms) {
-            boolean nearer = best == null || Math.abs(t.omega() - to.omega()) < Math.abs(best.omega() - to.omega());
-            best = nearer ? t : best;
+            again.stream().filter(l -> apart(l, t) < SAME_HZ).forEach(l -> steps.add(new Step(t, l)));
         }
-        boolean same = best != null
-                && Math.abs(best.omega() - to.omega()) < 2 * Math.PI * OWN_HZ / 3 / fs
-                && best.alpha() * by < MOST_FALLEN;
-        return same ? best : null;
+        steps.sort(Comparator.comparingDouble(s -> apart(s.from, s.to)));
+        Map<DampedSinusoid, DampedSinusoid> out = new HashMap<>();
+        Set<DampedSinusoid> taken = new HashSet<>();
+        for (Step s : steps) {
+            if (!out.containsKey(s.from) && taken.add(s.to)) {
+                out.put(s.from, s.to);
+            }
+        }
+        return out;
+    }
+
+    private double apart(DampedSinusoid a, DampedSinusoid b) {
+        return Math.abs(a.omega() - b.omega()) * fs / (2 * Math.PI);
     }
 
     /** Long terms in whose surroundings there is more at first than afterwards, and not much less than of themselves. */
