@@ -13,6 +13,9 @@ import nightreed.sound.Clip;
  * One side of a comparison: the sound, its measurement, the paths that a listener follows through it, and who listens.
  */
 public final class Side {
+    /** Rise from a tenth to half of an amplitude that nothing struck takes [s]. */
+    private static final double SLOW_RISE_SECONDS = 0.02;
+
     private final Clip clip;
     private final Measurement measurement;
     private final Measurement measured;
@@ -303,6 +306,11 @@ public final class Side {
     /** Rise of the energy from a tenth of its top to half, as amplitudes; 0 where there is none [s]. */
     public double riseSeconds() {
         return paths.rise() == null ? 0 : paths.rise()[2];
+    }
+
+    /** Whether its rise takes longer than that of anything struck. */
+    public boolean comesInSlowly() {
+        return riseSeconds() > SLOW_RISE_SECONDS;
     }
 
     /** Null where the numbers are not those of the sound. */

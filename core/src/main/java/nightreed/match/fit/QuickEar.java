@@ -89,7 +89,7 @@ final class QuickEar {
         this.fs = m.sampleRateHz();
         this.looks = new Looks(fs);
         this.held = m.held() != null;
-        this.slow = held || recording.riseSeconds() > SLOW_RISE_SECONDS;
+        this.slow = held || recording.comesInSlowly();
         double[] x = recording.clip().mixed();
         int onset = Math.max(0, Math.min(x.length - 1, (int) Math.round(m.onsetSeconds() * fs)));
         double[] note = Arrays.copyOfRange(x, onset, x.length);
@@ -370,9 +370,6 @@ final class QuickEar {
                 .map(db -> Math.max(quiet, Math.pow(10, db / 10)))
                 .toArray();
     }
-
-    /** Rise from a tenth to half of an amplitude that nothing struck takes [s]. */
-    private static final double SLOW_RISE_SECONDS = 0.02;
 
     private static final double LATEST_SECONDS = 0.06;
     private static final double START_SECONDS = 0.35;

@@ -149,7 +149,7 @@ final class Search {
     /** Each again with the noise that its tones leave; what is locked stays. */
     private List<Recipe> withNoise(List<Recipe> all) {
         boolean locked = plan.locked().stream().anyMatch(id -> id.startsWith("noise."));
-        if (locked || isHeld() || !plan.isLevelFree()) {
+        if (locked || !plan.isLevelFree()) {
             return all;
         }
         List<Recipe> fitted = all.parallelStream()

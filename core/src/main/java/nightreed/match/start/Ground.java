@@ -280,11 +280,11 @@ final class Ground {
         return Envelope.struck(0.0005, limited(t60, 0.02, 100), 0.3);
     }
 
-    /** Noise of the strike, off where none was found; null for a held note without any. */
+    /** Noise of the strike, off where none was found; null for a held note that comes in slowly. */
     Exciter strike() {
         StrikeNoise n = m.noise();
         if (n == null) {
-            return isHeld() ? null : new Exciter(contactMs(), -100, 20, 200, 8000);
+            return isHeld() && side.comesInSlowly() ? null : new Exciter(contactMs(), -100, 20, 200, 8000);
         }
         say("noise", true, "measured noise of the strike");
         return new Exciter(

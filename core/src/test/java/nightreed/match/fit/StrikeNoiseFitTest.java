@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
+import nightreed.match.start.Starts;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.Recipe;
@@ -41,5 +42,19 @@ class StrikeNoiseFitTest {
         Side side = recorded(bell(new Exciter(1, -100, 40, 2000, 6000)));
         Recipe found = StrikeNoiseFit.of(bell(new Exciter(1, 0, 60, 300, 3000)), side);
         assertThat(found.value("noise.level")).isLessThan(-30);
+    }
+
+    /** Measured as held, since its tone stays; its beginning is that of a struck note all the same. */
+    @Test
+    void aStruckNoteThatStaysHasTheNoiseOfItsStrike() throws Exception {
+        Envelope stays = new Envelope(0, 0.001, 0, 0, 0.3, 1, 0.07, 0.1);
+        FmPair tone = FmPair.of(0, 1, 1, 0, stays, Envelope.struck(0, 2, 0.3));
+        Exciter noise = new Exciter(1, -4, 30, 2000, 6000);
+        Side side =
+                recorded(new FmRecipe(69, 0, -14, List.of(tone), noise, 0.3, new VelocityMap(0.7, 24, 0), Common.NONE));
+        assertThat(side.measurement().held()).isNotNull();
+        Recipe found = StrikeNoiseFit.of(Starts.levelled(Starts.of("fm", side).recipe(), side), side);
+        assertThat(found.value("noise.level") + found.levelDb()).isCloseTo(-18, within(3.0));
+        assertThat(found.value("noise.t60")).isBetween(20.0, 45.0);
     }
 }
