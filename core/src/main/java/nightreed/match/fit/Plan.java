@@ -2,6 +2,7 @@ package nightreed.match.fit;
 
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import nightreed.machine.Machine;
 import nightreed.recipe.Patch;
@@ -17,6 +18,7 @@ import nightreed.recipe.Recipe;
  * @param seconds that a fit may take; infinite for as long as it needs
  * @param machine that has to play what is found
  * @param effort  share of the usual number of renders
+ * @param settled values that a search leaves, since they are known better than its ear could tell, by id
  */
 public record Plan(
         Recipe recipe,
@@ -25,12 +27,14 @@ public record Plan(
         Set<String> locked,
         double seconds,
         Machine machine,
-        double effort) {
+        double effort,
+        Set<String> settled) {
     /** Afresh, nothing locked, as long as it needs, for no machine in particular. */
-    public static final Plan USUAL = new Plan(null, false, null, Set.of(), Double.POSITIVE_INFINITY, Machine.ANY, 1);
+    public static final Plan USUAL = new Plan(null, false, null, Set.of(), Double.POSITIVE_INFINITY, Machine.ANY, 1, Set.of());
 
     public Plan {
         locked = Set.copyOf(locked);
+        settled = Set.copyOf(settled);
     }
 
     /** Whether a fit may not take as long as it needs. */
@@ -40,23 +44,31 @@ public record Plan(
 
     /** The same with another limit [s]. */
     public Plan within(double limit) {
-        return new Plan(recipe, onward, under, locked, limit, machine, effort);
+        return new Plan(recipe, onward, under, locked, limit, machine, effort, settled);
     }
 
     /** Afresh, but with some values as they are in a recipe. */
     public Plan keeping(Recipe like, Set<String> ids) {
-        return new Plan(like, false, null, ids, seconds, machine, effort);
+        return new Plan(like, false, null, ids, seconds, machine, effort, settled);
     }
 
     /** On from a recipe, without moving some of its values. */
     public Plan from(Recipe here, Set<String> ids) {
-        return new Plan(here, true, null, ids, seconds, machine, effort);
+        return new Plan(here, true, null, ids, seconds, machine, effort, settled);
     }
 
     /** On from the first layer of a patch of one or two, beside the other. */
     public Plan from(Patch here, Set<String> ids) {
         Recipe other = here.layers().size() < 2 ? null : here.layers().get(1).recipe();
-        return new Plan(here.first(), true, other, ids, seconds, machine, effort);
+        return new Plan(here.first(), true, other, ids, seconds, machine, effort, settled);
+    }
+
+    /** Without moving frequencies of pairs by which lines beat slowly. */
+    Plan keepingBeats(Recipe r) {
+        Set<String> ids = Moves.searched(r).stream()
+                .filter(id -> id.equals("tune") || id.endsWith(".carrierRatio") || id.endsWith(".modulatorRatio"))
+                .collect(Collectors.toSet());
+        return new Plan(recipe, onward, under, locked, seconds, machine, effort, ids);
     }
 
     /** Values of a recipe that a search may move together, stage by stage. */
@@ -64,7 +76,7 @@ public record Plan(
         List<String> mix = under == null ? List.of() : List.of("level");
         return Moves.stages(r).stream()
                 .map(s -> Stream.concat(s.stream(), mix.stream())
-                        .filter(id -> !locked.contains(id))
+                        .filter(id -> !locked.contains(id) && !settled.contains(id))
                         .toList())
                 .toList();
     }
@@ -86,12 +98,12 @@ public record Plan(
 
     /** For a machine; what is locked gives way to what it cannot do. */
     public Plan on(Machine other) {
-        return new Plan(recipe, onward, under, locked, seconds, other, effort);
+        return new Plan(recipe, onward, under, locked, seconds, other, effort, settled);
     }
 
     /** With another share of the usual number of renders. */
     public Plan trying(double share) {
-        return new Plan(recipe, onward, under, locked, seconds, machine, share);
+        return new Plan(recipe, onward, under, locked, seconds, machine, share, settled);
     }
 
     /** Another recipe with the locked values as they are. */

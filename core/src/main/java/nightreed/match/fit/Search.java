@@ -96,7 +96,7 @@ final class Search {
     private static final double SHARE_FOR_LAST = 0.4;
 
     private final List<Recipe> starts;
-    private final Plan plan;
+    private Plan plan; // by what has been found
     private final Side recording;
     private final OneNote note;
     private final List<Recipe> others = new ArrayList<>(); // that came far and were left
@@ -234,7 +234,7 @@ final class Search {
     }
 
     private boolean areComputed() {
-        return isHeld() ? starts.get(0) instanceof SubtractiveRecipe : starts.get(0) instanceof FmRecipe;
+        return starts.get(0) instanceof FmRecipe || isHeld() && starts.get(0) instanceof SubtractiveRecipe;
     }
 
     /** Lines that are nearly right may still be heard as another note, which the quick ear does not hear. */
@@ -255,6 +255,9 @@ final class Search {
         List<Point> begun = begun(sorted(moment.at(starts)));
         if (isNear(begun)) {
             budget.forgo(starts.get(0) instanceof FmRecipe ? NEAR_FORGOES : 0);
+            if (isHeld() && starts.get(0) instanceof FmRecipe) {
+                plan = plan.keepingBeats(begun.get(0).recipe());
+            }
             return approached(begun);
         }
         Stream<Recipe> nearest = first(TRIED, begun).stream().map(Point::recipe);

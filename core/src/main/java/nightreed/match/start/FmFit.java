@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import nightreed.match.start.FmFrames.Course;
+import nightreed.match.start.FmFolds.Fold;
 import nightreed.match.start.FmWalk.Heard;
 import nightreed.match.start.Ground.Line;
 import nightreed.recipe.FmPair;
@@ -35,6 +36,14 @@ final class FmFit {
     private static final int WALKED_HELD = 3;
 
     private static final int KEPT = 3;
+
+    /** Lattices of lines are looked at as a whole from this index on, and so many seats on each are tried [rad]. */
+    private static final double LEAST_WIDE = 1;
+
+    private static final int SEATS = 3;
+
+    /** Lattices that are looked for in what is left. */
+    private static final int COMBS = 2;
 
     /** How often the pairs of the nearest are looked for again, at the most. */
     private static final int PASSES = 5;
@@ -82,6 +91,13 @@ final class FmFit {
     /** How far a modulator may be off [Hz]. */
     private static final double[] DETUNED_HZ = {0, -0.3, 0.3, -0.7, 0.7, -1.2, 1.2, -2, 2};
 
+    /** How far a carrier may be off besides, and how many steps there are to either side [Hz]. */
+    private static final double SLID_HZ = 2;
+
+    private static final int SLID_STEPS = 25;
+
+    private static final int FINE_STEPS = 5;
+
     /** Times in which a level or an index may fall once a key is let go [s]. */
     private static final double[] RELEASES = {0.06, 0.2, 0.6, 1.8};
 
@@ -90,6 +106,8 @@ final class FmFit {
 
     private final Ground g;
     private final Frames frames;
+    private final SteadySpectrum spectrum;
+    private final Common movement;
     private final FmWalk walk;
     private final FmWalk scout;
     private final FmWalk fine;
@@ -102,7 +120,8 @@ final class FmFit {
     FmFit(Ground g, boolean tuned) {
         this.g = g;
         this.tuned = tuned;
-        Common movement = g.movementWithoutTremolo();
+        this.movement = g.movementWithoutTremolo();
+        this.spectrum = SteadySpectrum.of(g.side(), movement);
         List<Line> placed = !tuned && g.isHeld() ? SteadyLines.of(g.side(), movement) : List.of();
         this.steady = SteadyLines.areBesideHarmonics(placed, g.f0());
         this.lines = steady ? placed : g.lines();
@@ -163,7 +182,7 @@ final class FmFit {
             Found from = best;
             Stream<Heard> tried = IntStream.range(0, from.sound.pairs().size())
                     .boxed()
-                    .flatMap(i -> looks ? again(from.sound, i) : FmSeats.of(from.sound, i));
+                    .flatMap(i -> looks ? again(from.sound, i) : Stream.concat(FmSeats.of(from.sound, i), seats(from.sound, i)));
             Found next = nearest(tried.toList());
             boolean better = next != null && next.misfit < MUCH * from.misfit;
             if (!better && anew) {
@@ -218,25 +237,45 @@ final class FmFit {
                 .map(h -> scout.turned(h, h.pairs().size() - 1, 0));
     }
 
-    /** With the times of a net in which level and index fall once the key is let go, that leave the least. */
+    /** With the times of a net in which level and index fall once the key is let go, that leave the least, all pairs alike. */
     private Heard released(Heard sound) {
         if (!g.isHeld()) {
             return sound;
         }
+        return leastLeft(loud, releases(sound, IntStream.range(0, sound.pairs().size()).toArray()));
+    }
+
+    /** The same for each pair, weak ones too: after a strong one has died away they may be all that is heard. */
+    private Heard releasedApart(Heard sound) {
+        Heard now = sound;
+        for (int i = 0; g.isHeld() && i < sound.pairs().size() && sound.pairs().size() > 1; i++) {
+            now = leastLeft(fine, releases(now, i));
+        }
+        return now;
+    }
+
+    private static Heard leastLeft(FmWalk walk, List<Heard> tried) {
+        List<Double> misfits = walk.misfits(tried);
+        return tried.get(misfits.indexOf(Collections.min(misfits)));
+    }
+
+    /** As it is, and with each of the net. @param which pairs get them */
+    private static List<Heard> releases(Heard sound, int... which) {
         List<Heard> tried = new ArrayList<>(List.of(sound));
         for (double level : RELEASES) {
             for (double index : RELEASES) {
-                tried.add(new Heard(
-                        sound.pairs().stream()
-                                .map(p -> p.withEnvelopes(
-                                        p.amplitude().withRelease(level),
-                                        p.bend().withRelease(index)))
-                                .toList(),
-                        sound.noise()));
+                Heard other = sound;
+                for (int i : which) {
+                    FmPair p = sound.pairs().get(i);
+                    other = other.with(
+                            i,
+                            p.withEnvelopes(
+                                    p.amplitude().withRelease(level), p.bend().withRelease(index)));
+                }
+                tried.add(other);
             }
         }
-        List<Double> misfits = loud.misfits(tried);
-        return tried.get(misfits.indexOf(Collections.min(misfits)));
+        return tried;
     }
 
     /**
@@ -244,12 +283,26 @@ final class FmFit {
      * little, and tones stand in for it unless it is walked to first, while what is loud has fewer hills.
      */
     private Found finely(Found f) {
-        Found plain = fine(f, ROUNDS);
+        Found plain = walked(fine, releasedApart(f.sound), ROUNDS);
         if (g.isHeld()) {
-            return plain;
+            return tuned ? plain : slid(plain);
         }
         Found begun = fine(walked(loud, new Heard(f.sound.pairs(), NOISE), ROUNDS), ROUNDS);
         return begun.misfit < plain.misfit ? begun : plain;
+    }
+
+    /** How fast folded lines beat, from frames that lie far apart, is told by all of a net and no slope. */
+    private Found slid(Found f) {
+        FmWalk dense = new FmWalk(Frames.ofHeld(g.side(), movement), g.f0(), false, tuned, walk.gain(), null);
+        Heard now = f.sound;
+        for (int i = 0; i < now.pairs().size(); i++) {
+            if (now.pairs().get(i).index() > LEAST_WIDE) {
+                Heard roughly = dense.slid(now, i, SLID_HZ, SLID_STEPS);
+                now = dense.slid(roughly, i, SLID_HZ / SLID_STEPS, FINE_STEPS);
+            }
+        }
+        Found other = walked(fine, dense.nearest(now, BRIEF_ROUNDS), ROUNDS);
+        return other.misfit < f.misfit ? other : f;
     }
 
     private Found fine(Found f, int rounds) {
@@ -350,7 +403,7 @@ final class FmFit {
         }
         FmFrames fit = new FmFrames(left);
         FmPair plain = flat(fit.plain(there.get(0), g.f0()));
-        return Stream.of(pairs(fit, there, NEXT), folded(left, there, 1), Stream.of(plain))
+        return Stream.of(pairs(fit, there, NEXT), folded(left, there, 1), combed(sound), Stream.of(plain))
                 .flatMap(p -> p)
                 .map(sound::and);
     }
@@ -373,11 +426,39 @@ final class FmFit {
     /** Of a held note those whose lines all fall on its harmonics, where a net of indexes alone would lead astray. */
     private Stream<FmPair> folded(Frames of, List<Line> lines, int most) {
         return g.isHeld()
-                ? new FmFolds(of, g.f0())
-                        .pairs(lines, most).stream()
-                                .flatMap(f -> Stream.of(pair(f.course()), flat(f.course()))
-                                        .map(p -> p.withFeedback(f.feedback())))
+                ? FmFolds.ofHarmonics(of, g.f0(), lines, most).stream().flatMap(this::pairs)
                 : Stream.empty();
+    }
+
+    private Stream<FmPair> pairs(Fold f) {
+        return Stream.of(pair(f.course()), flat(f.course())).map(p -> p.withFeedback(f.feedback()));
+    }
+
+    /** Wide pairs off the harmonics, in what is left where lines are told closely. */
+    private Stream<FmPair> combed(Heard sound) {
+        if (tuned || !g.isHeld()) {
+            return Stream.empty();
+        }
+        double[][] others = walk.power(sound);
+        return new Combs(spectrum, sound.pairs(), g.f0())
+                .likeliest(COMBS).stream()
+                        .flatMap(c -> Stream.of(c.restHz(), c.stepHz() - c.restHz())
+                                .flatMap(rest -> FmFolds.seats(frames, others, rest, c.stepHz(), 1).stream()))
+                        .flatMap(this::pairs);
+    }
+
+    /** The same lines of one pair with another of them for the carrier, and indexes far from the one that it has. */
+    private Stream<Heard> seats(Heard sound, int i) {
+        FmPair p = sound.pairs().get(i);
+        if (p.index() < LEAST_WIDE) {
+            return Stream.empty();
+        }
+        double[][] others = walk.power(sound.without(i));
+        double carrier = p.carrierRatio() * g.f0();
+        return FmFolds.seats(frames, others, carrier, p.modulatorRatio() * g.f0(), SEATS).stream()
+                .flatMap(this::pairs)
+                .parallel()
+                .map(o -> scout.turned(sound.with(i, o), i, 0));
     }
 
     private FmPair pair(Course c) {

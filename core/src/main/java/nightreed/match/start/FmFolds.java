@@ -8,6 +8,7 @@ import java.util.stream.IntStream;
 import nightreed.match.start.FmFrames.Course;
 import nightreed.match.start.Ground.Line;
 import nightreed.match.start.IndexPath.Like;
+import nightreed.match.start.Lattice.Spectrum;
 import nightreed.voice.fm.ModulatedCycle;
 
 /**
@@ -19,12 +20,13 @@ import nightreed.voice.fm.ModulatedCycle;
  */
 final class FmFolds {
     private static final int CARRIERS = 26;
+    private static final int MOST_SEATS = 60;
     private static final int MODULATORS = 3;
     private static final double[] FEEDBACKS = {0, 0.1, 0.2, 0.32};
 
     /** Indexes, close together where a spectrum changes most with them [rad]. */
     private static final double[] INDEXES = IntStream.concat(
-                    IntStream.rangeClosed(1, 16), IntStream.rangeClosed(9, 32).map(i -> 2 * i))
+                    IntStream.rangeClosed(1, 16), IntStream.rangeClosed(9, 44).map(i -> 2 * i))
             .mapToDouble(i -> 0.5 * i)
             .toArray();
 
@@ -33,78 +35,70 @@ final class FmFolds {
 
     private static final int LIKELIEST = 10;
 
-    private static final int TURNS = 8;
-
     /** Frames that are enough to choose by, and the least weight of one. */
     private static final int FEW = 5;
 
     private static final double LEAST_WEIGHT = 0.3;
 
-    private static final int HARMONICS = 64;
-
-    /** Bins that a line fills to either side, and what a sine of 1 leaves in all of them. */
-    private static final int LOBE = 2;
-
-    private static final double FILLED = 1.5;
-
-    /** Harmonics nearer than this cannot be told from each other [bins]. */
-    private static final double LEAST_APART = 4.5;
-
     private final Frames frames;
-    private final double f0;
-    private final int harmonics;
-    private final double[][] seen; // roots of the amplitudes [frame][harmonic]
-    private final double[] norm;
+    private final Lattice lattice;
 
-    FmFolds(Frames frames, double f0) {
+    private FmFolds(Frames frames, Lattice lattice) {
         this.frames = frames;
-        this.f0 = f0;
-        harmonics = (int) Math.min(HARMONICS, (frames.bins() - LOBE - 1) * frames.binHz() / f0);
-        seen = new double[frames.count()][harmonics + 1];
-        norm = new double[frames.count()];
-        for (int f = 0; f < seen.length; f++) {
-            for (int h = 1; h <= harmonics; h++) {
-                int b = (int) Math.rint(h * f0 / frames.binHz());
-                double power = 0;
-                for (int k = Math.max(0, b - LOBE); k <= b + LOBE; k++) {
-                    power += frames.power(f)[k] / FILLED;
-                }
-                seen[f][h] = root(power);
-                norm[f] += seen[f][h] * seen[f][h];
-            }
-        }
-    }
-
-    private static double root(double power) {
-        return Math.sqrt(Math.sqrt(power));
+        this.lattice = lattice;
     }
 
     /** @param feedback of the modulator [rad] */
     record Fold(Course course, double feedback) {}
 
     /**
+     * Of a pair all of whose lines are harmonics.
+     *
      * @param lines that carrier and modulator are tuned to where they lie near them
      * @return pairs that differ, the likeliest first; empty where harmonics lie too close to be told from each other
      */
-    List<Fold> pairs(List<Line> lines, int most) {
-        if (f0 < LEAST_APART * frames.binHz()) {
+    static List<Fold> ofHarmonics(Frames frames, double f0, List<Line> lines, int most) {
+        FmFolds folds = new FmFolds(frames, Lattice.ofHarmonics(frames, f0));
+        return folds.likeliest(1, CARRIERS, MODULATORS, most).stream()
+                .map(t -> folds.fold(t, FmFrames.tuned(t.carrier * f0, t.modulator * f0, lines)))
+                .toList();
+    }
+
+    /**
+     * Of a pair whose lines are known but not which of them is the carrier.
+     *
+     * @param others    power of what is beside it [frame][bin]
+     * @param carrierHz any of its lines
+     * @return as of harmonics
+     */
+    static List<Fold> seats(Frames frames, double[][] others, double carrierHz, double modulatorHz, int most) {
+        FmFolds folds = new FmFolds(frames, Lattice.beside(others, frames, carrierHz, modulatorHz));
+        int seats = (int) Math.min(MOST_SEATS, frames.bins() * frames.binHz() / modulatorHz);
+        int least = folds.lattice.carrierHz(0) > Frames.LOWEST_HZ ? 0 : 1;
+        return folds.likeliest(least, seats, 1, most).stream()
+                .map(t -> folds.fold(t, new double[] {folds.lattice.carrierHz(t.carrier), modulatorHz}))
+                .toList();
+    }
+
+    private List<Tried> likeliest(int from, int to, int modulators, int most) {
+        if (!lattice.isTold()) {
             return List.of();
         }
         int[] few = few();
-        double[][] plain = spectra(0);
-        double[][] thinned = IntStream.range(0, plain.length)
+        Spectrum[] plain = spectra(0);
+        Spectrum[] thinned = IntStream.range(0, plain.length)
                 .filter(i -> i % THIN == 0)
                 .mapToObj(i -> plain[i])
-                .toArray(double[][]::new);
-        List<Tried> roughly = IntStream.range(0, CARRIERS * MODULATORS)
+                .toArray(Spectrum[]::new);
+        List<Tried> roughly = IntStream.range(0, (to - from + 1) * modulators)
                 .parallel()
-                .mapToObj(i -> tried(1 + i / MODULATORS, 1 + i % MODULATORS, 0, thinned, few))
+                .mapToObj(i -> tried(from + i / modulators, 1 + i % modulators, 0, thinned, few))
                 .sorted(Comparator.comparingDouble(t -> -t.likeness))
                 .limit(LIKELIEST)
                 .toList();
         List<Tried> all = new ArrayList<>();
         for (double feedback : FEEDBACKS) {
-            double[][] spectra = feedback == 0 ? plain : spectra(feedback);
+            Spectrum[] spectra = feedback == 0 ? plain : spectra(feedback);
             all.addAll(roughly.parallelStream()
                     .map(t -> tried(t.carrier, t.modulator, feedback, spectra, few))
                     .toList());
@@ -117,7 +111,7 @@ final class FmFolds {
                 differing.add(t);
             }
         }
-        return differing.stream().map(t -> fold(t, lines)).toList();
+        return differing;
     }
 
     /** A few frames of those that count, all over the note. */
@@ -131,21 +125,21 @@ final class FmFolds {
                 .toArray();
     }
 
-    /** Of a carrier of frequency 0 [index][real and imaginary parts by order]. */
-    private static double[][] spectra(double feedback) {
+    /** By index. */
+    private static Spectrum[] spectra(double feedback) {
         ModulatedCycle cycle = new ModulatedCycle(feedback);
-        return Arrays.stream(INDEXES).mapToObj(cycle::lines).toArray(double[][]::new);
+        return Arrays.stream(INDEXES).mapToObj(cycle::lines).map(Spectrum::of).toArray(Spectrum[]::new);
     }
 
     /** Ratios that were tried, and how like the frames that they are chosen by are to the best index for each. */
-    private record Tried(int carrier, int modulator, double feedback, double[][] spectra, double likeness) {}
+    private record Tried(int carrier, int modulator, double feedback, Spectrum[] spectra, double likeness) {}
 
-    private Tried tried(int carrier, int modulator, double feedback, double[][] spectra, int[] few) {
+    private Tried tried(int carrier, int modulator, double feedback, Spectrum[] spectra, int[] few) {
         double[] best = new double[few.length];
-        for (double[] spectrum : spectra) {
-            double[][] turned = turned(carrier, modulator, spectrum);
+        for (Spectrum spectrum : spectra) {
+            double[][] turned = lattice.turned(carrier, modulator, spectrum);
             for (int f = 0; f < few.length; f++) {
-                best[f] = Math.max(best[f], like(few[f], turned).likeness());
+                best[f] = Math.max(best[f], lattice.like(few[f], turned).likeness());
             }
         }
         double sum = 0;
@@ -157,62 +151,17 @@ final class FmFolds {
         return new Tried(carrier, modulator, feedback, spectra, sum / weights);
     }
 
-    /** Roots of the amplitudes of all harmonics, for each turn of what is folded [turn][harmonic]. */
-    private double[][] turned(int carrier, int modulator, double[] spectrum) {
-        double[][] out = new double[TURNS][harmonics + 1];
-        for (int h = 1; h <= harmonics; h++) {
-            int up = slot(h - carrier, modulator, spectrum.length / 2);
-            int down = slot(-h - carrier, modulator, spectrum.length / 2);
-            double a = up < 0 ? 0 : spectrum[2 * up];
-            double b = up < 0 ? 0 : spectrum[2 * up + 1];
-            double c = down < 0 ? 0 : spectrum[2 * down];
-            double d = down < 0 ? 0 : spectrum[2 * down + 1];
-            double apart = a * a + b * b + c * c + d * d;
-            double re = 2 * (a * c - b * d);
-            double im = 2 * (a * d + b * c);
-            for (int t = 0; t < TURNS; t++) {
-                double turn = 2 * Math.PI * t / TURNS;
-                out[t][h] = root(Math.max(0, apart + re * Math.cos(turn) - im * Math.sin(turn)));
-            }
-        }
-        return out;
-    }
-
-    /** Where a transform has the line of an order; -1 if there is none so far off the carrier. */
-    private static int slot(int off, int modulator, int length) {
-        int order = off / modulator;
-        boolean there = off % modulator == 0 && Math.abs(order) < length / 2;
-        return !there ? -1 : order < 0 ? order + length : order;
-    }
-
-    private Like like(int frame, double[][] turned) {
-        Like best = new Like(0, 0);
-        for (double[] of : turned) {
-            double dot = 0;
-            double own = 0;
-            for (int h = 1; h <= harmonics; h++) {
-                dot += of[h] * seen[frame][h];
-                own += of[h] * of[h];
-            }
-            double likeness = own > 0 && norm[frame] > 0 ? dot / Math.sqrt(own * norm[frame]) : 0;
-            double gain = own > 0 ? dot / own : 0;
-            best = likeness > best.likeness() ? new Like(likeness, gain * gain) : best;
-        }
-        return best;
-    }
-
-    private Fold fold(Tried t, List<Line> lines) {
+    /** @param hz of carrier and modulator */
+    private Fold fold(Tried t, double[] hz) {
         Like[][] like = new Like[frames.count()][INDEXES.length];
         for (int i = 0; i < INDEXES.length; i++) {
-            double[][] turned = turned(t.carrier, t.modulator, t.spectra[i]);
+            double[][] turned = lattice.turned(t.carrier, t.modulator, t.spectra[i]);
             for (int f = 0; f < like.length; f++) {
-                like[f][i] = like(f, turned);
+                like[f][i] = lattice.like(f, turned);
             }
         }
         IndexPath path = IndexPath.through(like, frames, INDEXES);
-        double[] tuned = FmFrames.tuned(t.carrier * f0, t.modulator * f0, lines);
         return new Fold(
-                new Course(tuned[0], tuned[1], path.likeness(), path.likeness(), path.index(), path.level()),
-                t.feedback);
+                new Course(hz[0], hz[1], path.likeness(), path.likeness(), path.index(), path.level()), t.feedback);
     }
 }

@@ -36,6 +36,9 @@ final class FmWalk {
     /** Which unknown of a pair tells its index. */
     private static final int ROOT_OF_INDEX = 5;
 
+    /** Time after the onset around which frames lie so close that a beat is followed from one to the next [s]. */
+    private static final double SURE_SECONDS = 0.15;
+
     /** How far an unknown is moved for a slope. */
     private static final double STEP = 1e-4;
 
@@ -245,6 +248,28 @@ final class FmWalk {
                         best = turned;
                     }
                 }
+            }
+        }
+        return best;
+    }
+
+    /** With the carrier of one pair put off by the best of a net, turned so that it is where it was while the note is loud. */
+    Heard slid(Heard sound, int pair, double mostHz, int steps) {
+        Residuals residuals = new Residuals();
+        FmPair p = sound.pairs.get(pair);
+        Heard best = sound;
+        double least = Double.POSITIVE_INFINITY;
+        for (int i = -steps; i <= steps; i++) {
+            double hz = mostHz * i / steps;
+            FmPair off = p.with(Ground.limited(p.carrierRatio() + hz / f0, 0.05, 60), p.modulatorRatio(), p.index())
+                    .withPhases(
+                            Math.IEEEremainder(p.carrierPhaseRad() - 2 * Math.PI * hz * SURE_SECONDS, 2 * Math.PI),
+                            p.modulatorPhaseRad());
+            Heard other = sound.with(pair, off);
+            double cost = sum(residuals.of(other));
+            if (cost < least) {
+                least = cost;
+                best = other;
             }
         }
         return best;

@@ -14,6 +14,8 @@ final class Frames {
     private static final double BEGINNING_SECONDS = 0.06;
     private static final double MOST_SECONDS = 8;
     private static final int MOST_FRAMES = 21;
+    private static final double MOST_HELD_SECONDS = 3;
+    private static final double HELD_STEP_SECONDS = 0.07;
 
     /** Time after the key was let go that is looked at [s]. */
     private static final double RELEASED_SECONDS = 0.6;
@@ -75,6 +77,18 @@ final class Frames {
         for (double t = key; released && t + window < after && t < key + RELEASED_SECONDS; ) {
             at.add(Math.max(0, t - 0.5 * window));
             t += Math.max(0.02, 0.35 * (t - key));
+        }
+        return of(side, movement, n, at);
+    }
+
+    /** At equal steps all over what is held, so that slow beats can be followed. */
+    static Frames ofHeld(Side side, Common movement) {
+        double fs = side.measurement().sampleRateHz();
+        int n = RealFft.powerOfTwoFrom((int) (WINDOW * fs));
+        double end = Math.min(MOST_HELD_SECONDS, seconds(side) - n / fs);
+        List<Double> at = new ArrayList<>(List.of(0.0));
+        for (double t = HELD_STEP_SECONDS; t <= end; t += HELD_STEP_SECONDS) {
+            at.add(t);
         }
         return of(side, movement, n, at);
     }

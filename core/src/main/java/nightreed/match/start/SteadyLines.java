@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
-import nightreed.dsp.RealFft;
 import nightreed.match.Side;
 import nightreed.match.start.Ground.Line;
 import nightreed.recipe.part.Common;
@@ -14,9 +13,6 @@ import nightreed.recipe.part.Common;
  * its tremolo are taken off.
  */
 final class SteadyLines {
-    /** Length of a window, that tells lines 5 Hz apart, if there are two of them [s]. */
-    private static final double WINDOW = 0.68;
-
     /** Power under the strongest at which a peak is a line. */
     private static final double LEAST = 1e-5;
 
@@ -33,28 +29,14 @@ final class SteadyLines {
 
     /** The strongest first; empty of a sound that is too short. */
     static List<Line> of(Side side, Common movement) {
-        double fs = side.measurement().sampleRateHz();
-        double[] note = SteadyNote.samples(side, movement);
-        int end = (int) Math.min(note.length, side.keySeconds() * fs);
-        int n = RealFft.powerOfTwoFrom((int) (WINDOW * fs));
-        n = 2 * n > end ? n / 2 : n; // of a short note a few windows are worth more than fine ones
-        RealFft fft = new RealFft(n);
-        double[] mean = new double[n / 2 + 1];
-        double[] y = new double[n];
-        for (int at = 0; at + n <= end; at += n / 4) {
-            for (int i = 0; i < n; i++) {
-                y[i] = note[at + i] * (0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n));
-            }
-            double[] p = RealFft.power(fft.forward(y));
-            for (int k = 0; k < mean.length; k++) {
-                mean[k] += p[k] * 16.0 / n / n;
-            }
-        }
+        SteadySpectrum spectrum = SteadySpectrum.of(side, movement);
+        double[] mean = spectrum.power();
+        double binHz = spectrum.binHz();
         List<Line> out = new ArrayList<>();
         double floor = LEAST * Arrays.stream(mean).max().orElse(0);
-        for (int k = (int) Math.ceil(Frames.LOWEST_HZ * n / fs); k + 2 < mean.length; k++) {
+        for (int k = (int) Math.ceil(Frames.LOWEST_HZ / binHz); k + 2 < mean.length; k++) {
             if (mean[k] > floor && isPeak(mean, k)) {
-                out.add(new Line((k + top(mean, k)) * fs / n, Math.sqrt(mean[k]), null, null, 0));
+                out.add(new Line((k + top(mean, k)) * binHz, Math.sqrt(mean[k]), null, null, 0));
             }
         }
         out.sort(Comparator.comparingDouble(l -> -l.amplitude()));

@@ -1,0 +1,208 @@
+package nightreed.match.start;
+
+import java.util.ArrayList;
+import java.util.List;
+import nightreed.match.start.IndexPath.Like;
+
+/**
+ * How loud frames are where the lines of a modulated carrier lie: a rest and all multiples of the modulator above it, and where
+ * those below zero are folded to. Immutable.
+ */
+final class Lattice {
+    /** No line. */
+    private static final int NONE = Integer.MIN_VALUE;
+
+    private static final int MOST_STEPS = 100;
+
+    /** Bins that a line fills to either side, and what a sine of 1 leaves in all of them. */
+    private static final int LOBE = 2;
+
+    private static final double FILLED = 1.5;
+
+    /** Lines nearer than this cannot be told from each other [bins]. */
+    private static final double LEAST_APART = 4.5;
+
+    /** Share of the power at a place that may be of others where it is to say anything. */
+    private static final double MOST_OF_OTHERS = 0.25;
+
+    /** Places that have to be clear of others in a frame. */
+    private static final int LEAST_CLEAR = 6;
+
+    private static final int TURNS = 8;
+
+    /**
+     * Where one or two lines lie.
+     *
+     * @param up   multiple of the modulator over the rest, {@link #NONE} for none
+     * @param down the same of a line that is folded there
+     */
+    private record Place(double hz, int up, int down) {}
+
+    private final double stepHz;
+    private final double restHz;
+    private final double halfWidth; // of a place [bins]
+    private final int turns; // that are tried
+    private final List<Place> places = new ArrayList<>();
+    private final double[][] seen; // roots of the amplitudes [frame][place]
+    private final boolean[][] clear; // of others
+    private final double[] norm;
+    private final boolean told;
+
+    /** Of all harmonics of a pitch. */
+    static Lattice ofHarmonics(Frames frames, double f0) {
+        return new Lattice(frames, new double[frames.count()][frames.bins()], f0, 0);
+    }
+
+    /**
+     * Of one pair beside others, as far as they leave it to be seen.
+     *
+     * @param others    power of theirs [frame][bin]
+     * @param carrierHz any line of the pair
+     */
+    static Lattice beside(double[][] others, Frames frames, double carrierHz, double modulatorHz) {
+        double rest = carrierHz - modulatorHz * Math.floor(carrierHz / modulatorHz);
+        return new Lattice(frames, others, modulatorHz, rest);
+    }
+
+    private Lattice(Frames frames, double[][] others, double stepHz, double restHz) {
+        this.stepHz = stepHz;
+        this.restHz = restHz;
+        double bin = frames.binHz();
+        int folded = (int) Math.rint(2 * restHz / stepHz);
+        double apart = 2 * restHz - folded * stepHz;
+        boolean meet = Math.abs(apart) < LEAST_APART * bin;
+        turns = meet ? TURNS : 1;
+        told = stepHz > (meet ? 1 : 2) * LEAST_APART * bin;
+        halfWidth = LOBE + (meet ? Math.abs(apart) / 2 / bin : 0);
+        for (int h = 0; h < MOST_STEPS; h++) {
+            if (meet) {
+                add(restHz + h * stepHz - apart / 2, h, -h - folded, frames);
+            } else {
+                add(restHz + h * stepHz, h, NONE, frames);
+                add((h + 1) * stepHz - restHz, NONE, -h - 1, frames);
+            }
+        }
+        seen = new double[frames.count()][places.size()];
+        clear = new boolean[frames.count()][places.size()];
+        norm = new double[frames.count()];
+        for (int f = 0; f < seen.length; f++) {
+            look(f, frames.power(f), others[f], bin);
+        }
+    }
+
+    private void add(double hz, int up, int down, Frames frames) {
+        if (hz > Frames.LOWEST_HZ && hz < (frames.bins() - halfWidth - 1) * frames.binHz()) {
+            places.add(new Place(hz, up, down));
+        }
+    }
+
+    private void look(int f, double[] power, double[] others, double binHz) {
+        int many = 0;
+        for (int p = 0; p < places.size(); p++) {
+            double middle = places.get(p).hz / binHz;
+            double all = 0;
+            double taken = 0;
+            for (int b = (int) Math.max(0, Math.rint(middle - halfWidth)); b <= Math.rint(middle + halfWidth); b++) {
+                all += power[b] / FILLED;
+                taken += others[b] / FILLED;
+            }
+            clear[f][p] = taken <= MOST_OF_OTHERS * all;
+            seen[f][p] = clear[f][p] ? root(all - taken) : 0;
+            norm[f] += seen[f][p] * seen[f][p];
+            many += clear[f][p] ? 1 : 0;
+        }
+        norm[f] = many < LEAST_CLEAR ? 0 : norm[f];
+    }
+
+    private static double root(double power) {
+        return Math.sqrt(Math.sqrt(power));
+    }
+
+    /** Whether lines lie so far from each other that they are told apart. */
+    boolean isTold() {
+        return told;
+    }
+
+    /** Of the carrier that is the rest and so many modulators. */
+    double carrierHz(int steps) {
+        return restHz + steps * stepHz;
+    }
+
+    /**
+     * Roots of the amplitudes at all places, for each turn of what is folded [turn][place]. By how much a folded line is turned
+     * against the one that it meets is the same for all of them.
+     *
+     * @param every the modulator is so many steps of the lattice
+     */
+    double[][] turned(int carrier, int every, Spectrum spectrum) {
+        double[][] out = new double[turns][places.size()];
+        double[] lines = spectrum.lines;
+        for (int p = 0; p < places.size(); p++) {
+            int up = spectrum.slot(places.get(p).up, carrier, every);
+            int down = spectrum.slot(places.get(p).down, carrier, every);
+            double a = up < 0 ? 0 : lines[2 * up];
+            double b = up < 0 ? 0 : lines[2 * up + 1];
+            double c = down < 0 ? 0 : lines[2 * down];
+            double d = down < 0 ? 0 : lines[2 * down + 1];
+            double apart = a * a + b * b + c * c + d * d;
+            double re = 2 * (a * c - b * d);
+            double im = 2 * (a * d + b * c);
+            for (int t = 0; t < turns && apart > 0; t++) {
+                double turn = 2 * Math.PI * t / TURNS;
+                out[t][p] = root(Math.max(0, apart + re * Math.cos(turn) - im * Math.sin(turn)));
+            }
+        }
+        return out;
+    }
+
+    /**
+     * Lines of a modulated carrier of frequency 0 and amplitude 1.
+     *
+     * @param lines real and imaginary parts by order, as a transform has them
+     * @param reach highest order that is not as good as none
+     */
+    record Spectrum(double[] lines, int reach) {
+        private static final double AS_GOOD_AS_NONE = 1e-3;
+
+        static Spectrum of(double[] lines) {
+            int half = lines.length / 4;
+            int reach = half - 1;
+            while (reach > 0 && Math.max(power(lines, reach), power(lines, 2 * half - reach)) < AS_GOOD_AS_NONE * AS_GOOD_AS_NONE) {
+                reach--;
+            }
+            return new Spectrum(lines, reach);
+        }
+
+        private static double power(double[] lines, int slot) {
+            return lines[2 * slot] * lines[2 * slot] + lines[2 * slot + 1] * lines[2 * slot + 1];
+        }
+
+        /** Where the line at a multiple is; -1 if there is none so far off the carrier. */
+        private int slot(int line, int carrier, int every) {
+            if (line == NONE || (line - carrier) % every != 0) {
+                return -1;
+            }
+            int order = (line - carrier) / every;
+            return Math.abs(order) > reach ? -1 : order < 0 ? order + lines.length / 2 : order;
+        }
+    }
+
+    /** How like a frame is to the likest turn. @param turned [turn][place] */
+    Like like(int frame, double[][] turned) {
+        Like best = new Like(0, 0);
+        for (double[] of : turned) {
+            double dot = 0;
+            double own = 0;
+            for (int p = 0; p < of.length; p++) {
+                if (clear[frame][p]) {
+                    dot += of[p] * seen[frame][p];
+                    own += of[p] * of[p];
+                }
+            }
+            double likeness = own > 0 && norm[frame] > 0 ? dot / Math.sqrt(own * norm[frame]) : 0;
+            double gain = own > 0 ? dot / own : 0;
+            best = likeness > best.likeness() ? new Like(likeness, gain * gain) : best;
+        }
+        return best;
+    }
+}
