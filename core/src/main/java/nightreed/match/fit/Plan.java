@@ -30,7 +30,8 @@ public record Plan(
         double effort,
         Set<String> settled) {
     /** Afresh, nothing locked, as long as it needs, for no machine in particular. */
-    public static final Plan USUAL = new Plan(null, false, null, Set.of(), Double.POSITIVE_INFINITY, Machine.ANY, 1, Set.of());
+    public static final Plan USUAL =
+            new Plan(null, false, null, Set.of(), Double.POSITIVE_INFINITY, Machine.ANY, 1, Set.of());
 
     public Plan {
         locked = Set.copyOf(locked);

@@ -41,7 +41,7 @@ final class Search {
     private static final double AMOUNT_COMPUTED = 1300;
 
     /** The same of held notes, whose starts are computed in several ways. */
-    private static final double AMOUNT_COMPUTED_HELD = 1050;
+    private static final double AMOUNT_COMPUTED_HELD = 850;
 
     /** The same of a bow, whose values all work on each other. */
     private static final double AMOUNT_BOWED = 4300;

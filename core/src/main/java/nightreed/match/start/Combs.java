@@ -40,7 +40,9 @@ final class Combs {
     Combs(SteadySpectrum spectrum, List<FmPair> known, double f0) {
         this.f0 = f0;
         binHz = spectrum.binHz();
-        double[] raw = Arrays.stream(spectrum.power()).map(p -> Math.sqrt(Math.sqrt(p))).toArray();
+        double[] raw = Arrays.stream(spectrum.power())
+                .map(p -> Math.sqrt(Math.sqrt(p)))
+                .toArray();
         for (FmPair p : known) {
             int orders = (int) Math.ceil(p.index()) + MORE_ORDERS;
             for (int k = -orders; k <= orders; k++) {
@@ -158,7 +160,10 @@ final class Combs {
                 out.add(c);
             }
         }
-        return out.stream().map(this::refined).map(c -> new Comb(c.stepHz * binHz, c.restHz * binHz, c.likeness)).toList();
+        return out.stream()
+                .map(this::refined)
+                .map(c -> new Comb(c.stepHz * binHz, c.restHz * binHz, c.likeness))
+                .toList();
     }
 
     private Comb refined(Comb c) {

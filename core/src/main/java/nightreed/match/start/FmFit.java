@@ -6,8 +6,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import nightreed.match.start.FmFrames.Course;
 import nightreed.match.start.FmFolds.Fold;
+import nightreed.match.start.FmFrames.Course;
 import nightreed.match.start.FmWalk.Heard;
 import nightreed.match.start.Ground.Line;
 import nightreed.recipe.FmPair;
@@ -38,9 +38,9 @@ final class FmFit {
     private static final int KEPT = 3;
 
     /** Lattices of lines are looked at as a whole from this index on, and so many seats on each are tried [rad]. */
-    private static final double LEAST_WIDE = 1;
+    private static final double LEAST_WIDE = 3;
 
-    private static final int SEATS = 3;
+    private static final int SEATS = 2;
 
     /** Lattices that are looked for in what is left. */
     private static final int COMBS = 2;
@@ -143,7 +143,7 @@ final class FmFit {
 
     /**
      * The likeliest first, and after them what they were before weak lines counted as much as strong ones: of a sound that was
-     * not made so, the loud ones alone may be all that can be met.
+     * not made so, the loud ones alone may be all that can be met. What each leaves over is told with weak lines.
      */
     List<Found> found(int most) {
         List<Found> all = new ArrayList<>();
@@ -166,7 +166,8 @@ final class FmFit {
                 .map(f -> plain(rewired(finely(f))))
                 .sorted(Comparator.comparingDouble(
                         f -> f.misfit / Math.pow(WORTH, f.sound.pairs().size())));
-        return Stream.concat(fine, coarse.stream()).toList();
+        return Stream.concat(fine, coarse.stream().map(f -> new Found(f.sound, this.fine.misfit(f.sound))))
+                .toList();
     }
 
     /**
@@ -182,7 +183,9 @@ final class FmFit {
             Found from = best;
             Stream<Heard> tried = IntStream.range(0, from.sound.pairs().size())
                     .boxed()
-                    .flatMap(i -> looks ? again(from.sound, i) : Stream.concat(FmSeats.of(from.sound, i), seats(from.sound, i)));
+                    .flatMap(i -> looks
+                            ? again(from.sound, i)
+                            : Stream.concat(FmSeats.of(from.sound, i), seats(from.sound, i)));
             Found next = nearest(tried.toList());
             boolean better = next != null && next.misfit < MUCH * from.misfit;
             if (!better && anew) {
@@ -242,7 +245,8 @@ final class FmFit {
         if (!g.isHeld()) {
             return sound;
         }
-        return leastLeft(loud, releases(sound, IntStream.range(0, sound.pairs().size()).toArray()));
+        return leastLeft(
+                loud, releases(sound, IntStream.range(0, sound.pairs().size()).toArray()));
     }
 
     /** The same for each pair, weak ones too: after a strong one has died away they may be all that is heard. */
@@ -296,7 +300,7 @@ final class FmFit {
         FmWalk dense = new FmWalk(Frames.ofHeld(g.side(), movement), g.f0(), false, tuned, walk.gain(), null);
         Heard now = f.sound;
         for (int i = 0; i < now.pairs().size(); i++) {
-            if (now.pairs().get(i).index() > LEAST_WIDE) {
+            if (now.pairs().get(i).index() > LITTLE_INDEX) {
                 Heard roughly = dense.slid(now, i, SLID_HZ, SLID_STEPS);
                 now = dense.slid(roughly, i, SLID_HZ / SLID_STEPS, FINE_STEPS);
             }

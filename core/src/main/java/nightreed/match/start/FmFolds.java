@@ -33,7 +33,7 @@ final class FmFolds {
     /** Of them one in so many is enough for a rough look, and how many pairs are looked at again. */
     private static final int THIN = 2;
 
-    private static final int LIKELIEST = 10;
+    private static final int LIKELIEST = 6;
 
     /** Frames that are enough to choose by, and the least weight of one. */
     private static final int FEW = 5;

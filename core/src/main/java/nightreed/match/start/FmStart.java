@@ -33,6 +33,9 @@ final class FmStart {
     /** Of these, how many are told again with a measured tremolo. */
     private static final int WITH_TREMOLO = 2;
 
+    /** What leaves so many times as much as another is not meant, though an ear that is quick may not tell them apart. */
+    private static final double FAR_OFF = 3;
+
     private FmStart() {}
 
     static FmRecipe of(Ground g) {
@@ -64,10 +67,12 @@ final class FmStart {
         if (!g.isHeld()) {
             return new FmFit(g, false).found(TOLD);
         }
-        return Stream.of(true, false)
+        List<Found> all = Stream.of(true, false)
                 .parallel() // each alone has steps that one core waits in
                 .flatMap(tuned -> new FmFit(g, tuned).found(TOLD / 2).stream())
                 .toList();
+        double least = all.stream().mapToDouble(Found::misfit).min().orElse(0);
+        return all.stream().filter(f -> f.misfit() <= FAR_OFF * least).toList();
     }
 
     /** A level that swings may do so because pairs beat: the likeliest are told without a tremolo, and again with it. */

@@ -2,6 +2,7 @@ package nightreed.match.start;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
 import nightreed.match.start.IndexPath.Like;
 
 /**
@@ -28,7 +29,12 @@ final class Lattice {
     /** Places that have to be clear of others in a frame. */
     private static final int LEAST_CLEAR = 6;
 
-    private static final int TURNS = 8;
+    /** By which folded lines may be turned against those that they meet, from none to half of all. */
+    private static final int TURNS = 5;
+
+    private static final double[] COSINES = IntStream.range(0, TURNS)
+            .mapToDouble(t -> Math.cos(Math.PI * t / (TURNS - 1)))
+            .toArray();
 
     /**
      * Where one or two lines lie.
@@ -136,54 +142,47 @@ final class Lattice {
      */
     double[][] turned(int carrier, int every, Spectrum spectrum) {
         double[][] out = new double[turns][places.size()];
-        double[] lines = spectrum.lines;
         for (int p = 0; p < places.size(); p++) {
-            int up = spectrum.slot(places.get(p).up, carrier, every);
-            int down = spectrum.slot(places.get(p).down, carrier, every);
-            double a = up < 0 ? 0 : lines[2 * up];
-            double b = up < 0 ? 0 : lines[2 * up + 1];
-            double c = down < 0 ? 0 : lines[2 * down];
-            double d = down < 0 ? 0 : lines[2 * down + 1];
-            double apart = a * a + b * b + c * c + d * d;
-            double re = 2 * (a * c - b * d);
-            double im = 2 * (a * d + b * c);
+            double up = spectrum.at(places.get(p).up, carrier, every);
+            double down = spectrum.at(places.get(p).down, carrier, every);
+            double apart = up * up + down * down;
             for (int t = 0; t < turns && apart > 0; t++) {
-                double turn = 2 * Math.PI * t / TURNS;
-                out[t][p] = root(Math.max(0, apart + re * Math.cos(turn) - im * Math.sin(turn)));
+                out[t][p] = root(Math.max(0, apart + 2 * up * down * COSINES[t]));
             }
         }
         return out;
     }
 
     /**
-     * Lines of a modulated carrier of frequency 0 and amplitude 1.
+     * Lines of a modulated carrier of frequency 0 and amplitude 1, which are real: a modulator is the same backwards but for its
+     * sign, and so it is with feedback.
      *
-     * @param lines real and imaginary parts by order, as a transform has them
+     * @param lines by order, those below 0 after the others
      * @param reach highest order that is not as good as none
      */
     record Spectrum(double[] lines, int reach) {
         private static final double AS_GOOD_AS_NONE = 1e-3;
 
-        static Spectrum of(double[] lines) {
-            int half = lines.length / 4;
-            int reach = half - 1;
-            while (reach > 0 && Math.max(power(lines, reach), power(lines, 2 * half - reach)) < AS_GOOD_AS_NONE * AS_GOOD_AS_NONE) {
-                reach--;
+        /** @param transformed real and imaginary parts */
+        static Spectrum of(double[] transformed) {
+            int n = transformed.length / 2;
+            double[] lines = new double[n];
+            int reach = 0;
+            for (int i = 0; i < n; i++) {
+                lines[i] = transformed[2 * i];
+                int order = Math.min(i, n - i);
+                reach = order < n / 2 && Math.abs(lines[i]) > AS_GOOD_AS_NONE ? Math.max(reach, order) : reach;
             }
             return new Spectrum(lines, reach);
         }
 
-        private static double power(double[] lines, int slot) {
-            return lines[2 * slot] * lines[2 * slot] + lines[2 * slot + 1] * lines[2 * slot + 1];
-        }
-
-        /** Where the line at a multiple is; -1 if there is none so far off the carrier. */
-        private int slot(int line, int carrier, int every) {
+        /** The line at a multiple, 0 for none so far off the carrier. */
+        private double at(int line, int carrier, int every) {
             if (line == NONE || (line - carrier) % every != 0) {
-                return -1;
+                return 0;
             }
             int order = (line - carrier) / every;
-            return Math.abs(order) > reach ? -1 : order < 0 ? order + lines.length / 2 : order;
+            return Math.abs(order) > reach ? 0 : lines[order < 0 ? order + lines.length : order];
         }
     }
 
