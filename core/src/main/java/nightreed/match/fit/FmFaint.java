@@ -48,7 +48,9 @@ final class FmFaint {
                     out.addAll(sidebands(recipe, i, carrier, weak));
                 }
                 double level = pair.levelDb() + 20 * Math.log10(weak.amplitude() / carrier.amplitude());
-                if (recipe.pairs().size() < FmRecipe.MOST_PAIRS && level > LEAST_DB && level < MOST_DB) {
+                double ratio = weak.frequencyHz() / recipe.f0Hz();
+                boolean playable = level > LEAST_DB && level < MOST_DB && ratio > LEAST_RATIO && ratio < MOST_RATIO;
+                if (recipe.pairs().size() < FmRecipe.MOST_PAIRS && playable) {
                     out.add(another(recipe, pair, level, weak));
                 }
             }

@@ -13,8 +13,10 @@ import nightreed.recipe.FmPair;
  * fall on one place, and those that are folded at zero on another, where it is laid over itself in pieces of that length.
  */
 final class Combs {
-    private static final int MOST_PITCH = 8;
+    /** Modulators that are looked for, over the pitch. */
     private static final double LEAST_PITCH = 0.3;
+
+    private static final double MOST_PITCH = 8;
 
     /** Bins to either side of a known line that are left out. */
     private static final int SKIRT = 5;
@@ -28,9 +30,29 @@ final class Combs {
     /** How nearly whole a step is of another that it is made of. */
     private static final double SAME = 0.003;
 
+    /** Multiples of a shift that count for it, and how closely shifts are tried [bins]. */
     private static final int SHIFTS = 8;
+
+    private static final double SHIFT_NET = 1.0 / SHIFTS;
+
+    /** How many shifts, and rests for each, are looked at again. */
     private static final int STEPS = 3;
+
     private static final int RESTS = 2;
+
+    /** How closely rests are tried, and how far those lie apart that differ [bins]. */
+    private static final double REST_NET = 0.5;
+
+    private static final double APART = 3;
+
+    /** The same of shifts. */
+    private static final double STEP_APART = 1;
+
+    /** The net about each that is looked at again [bins]. */
+    private static final int FINE = 16;
+
+    private static final double STEP_FINE = 0.016;
+    private static final double REST_FINE = 0.125;
 
     private final double[] root; // of the amplitudes, over what is around
     private final double binHz;
@@ -65,27 +87,27 @@ final class Combs {
         }
     }
 
-    /**
-     * @param stepHz the modulator
-     * @param restHz one of the lines, less than half of the modulator
-     * @param likeness how much of what is left lies on it, by how much of all places are on it
-     */
-    record Comb(double stepHz, double restHz, double likeness) {}
+    /** @param stepHz the modulator  @param restHz one of the lines, not more than half of it */
+    record Comb(double stepHz, double restHz) {}
+
+    /** The same, and how much of what is left lies on it [bins]. */
+    private record Laid(double step, double rest, double much) {}
 
     /** The likeliest first. */
     List<Comb> likeliest(int most) {
-        List<Comb> out = new ArrayList<>();
-        for (double step : steps()) {
-            out.addAll(rests(step));
-        }
-        out.sort(Comparator.comparingDouble(c -> -c.likeness));
-        List<Comb> differing = new ArrayList<>();
-        for (Comb c : out) {
-            if (differing.size() < most && differing.stream().noneMatch(o -> isPartOf(c.stepHz / o.stepHz))) {
-                differing.add(c);
-            }
-        }
-        return differing;
+        List<Laid> differing = new ArrayList<>();
+        steps().stream()
+                .flatMap(step -> rests(step).stream())
+                .sorted(Comparator.comparingDouble(l -> -l.much))
+                .forEachOrdered(l -> {
+                    boolean known = differing.stream().anyMatch(o -> isPartOf(l.step / o.step));
+                    if (!known && differing.size() < most) {
+                        differing.add(l);
+                    }
+                });
+        return differing.stream()
+                .map(l -> new Comb(l.step * binHz, l.rest * binHz))
+                .toList();
     }
 
     /** Every other line of a comb, or twice as many lines, are no other comb. */
@@ -102,7 +124,7 @@ final class Combs {
         List<double[]> peaks = new ArrayList<>();
         double[] before = {0, 0};
         double[] mid = {0, 0};
-        for (double m = low; m < high; m += 0.125) {
+        for (double m = low; m < high; m += SHIFT_NET) {
             double[] now = {m, shifted(like, m)};
             if (mid[1] > before[1] && mid[1] >= now[1]) {
                 peaks.add(mid);
@@ -113,7 +135,7 @@ final class Combs {
         peaks.sort(Comparator.comparingDouble(p -> -p[1]));
         List<Double> out = new ArrayList<>();
         for (double[] p : peaks) {
-            boolean known = out.stream().anyMatch(o -> Math.abs(o - p[0]) < 1);
+            boolean known = out.stream().anyMatch(o -> Math.abs(o - p[0]) < STEP_APART);
             if (!known && out.size() < STEPS) {
                 out.add(p[0]);
             }
@@ -147,48 +169,43 @@ final class Combs {
         return Arrays.copyOf(fft.inverse(s), root.length);
     }
 
-    private List<Comb> rests(double step) {
-        List<Comb> all = new ArrayList<>();
-        for (double rest = 0; rest <= step / 2; rest += 0.5) {
-            all.add(new Comb(step, rest, laid(step, rest)));
+    private List<Laid> rests(double step) {
+        List<Laid> all = new ArrayList<>();
+        for (double rest = 0; rest <= step / 2; rest += REST_NET) {
+            all.add(laid(step, rest));
         }
-        all.sort(Comparator.comparingDouble(c -> -c.likeness));
-        List<Comb> out = new ArrayList<>();
-        for (Comb c : all) {
-            boolean known = out.stream().anyMatch(o -> Math.abs(o.restHz - c.restHz) < 3);
+        all.sort(Comparator.comparingDouble(l -> -l.much));
+        List<Laid> out = new ArrayList<>();
+        for (Laid l : all) {
+            boolean known = out.stream().anyMatch(o -> Math.abs(o.rest - l.rest) < APART);
             if (!known && out.size() < RESTS) {
-                out.add(c);
+                out.add(l);
             }
         }
-        return out.stream()
-                .map(this::refined)
-                .map(c -> new Comb(c.stepHz * binHz, c.restHz * binHz, c.likeness))
-                .toList();
+        return out.stream().map(this::refined).toList();
     }
 
-    private Comb refined(Comb c) {
-        Comb best = c;
-        for (double step = c.stepHz - 0.25; step <= c.stepHz + 0.25; step += 0.0125) {
-            for (double rest = c.restHz - 2; rest <= c.restHz + 2; rest += 0.25) {
-                Comb other = new Comb(step, rest, laid(step, rest));
-                best = other.likeness > best.likeness ? other : best;
+    private Laid refined(Laid l) {
+        Laid best = l;
+        for (int s = -FINE; s <= FINE; s++) {
+            for (int r = -FINE; r <= FINE; r++) {
+                Laid other = laid(l.step + s * STEP_FINE, l.rest + r * REST_FINE);
+                best = other.much > best.much ? other : best;
             }
         }
         return best;
     }
 
-    /** Mean over all lines of a lattice, over the mean of all that is left. */
-    private double laid(double step, double rest) {
+    /** Sum over all lines, over what that of as many others would scatter by. */
+    private Laid laid(double step, double rest) {
         double sum = 0;
         int many = 0;
-        for (double x = rest; x < root.length; x += step) {
-            sum += x > 0 ? at(root, x) : 0;
-            many++;
+        for (double from : new double[] {rest, step - rest}) {
+            for (double x = from; x < root.length; x += step) {
+                sum += at(root, x);
+                many++;
+            }
         }
-        for (double x = step - rest; x < root.length; x += step) {
-            sum += at(root, x);
-            many++;
-        }
-        return sum / Math.sqrt(Math.max(1, many));
+        return new Laid(step, rest, sum / Math.sqrt(Math.max(1, many)));
     }
 }

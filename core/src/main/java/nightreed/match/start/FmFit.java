@@ -6,14 +6,11 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
-import nightreed.match.start.FmFolds.Fold;
-import nightreed.match.start.FmFrames.Course;
 import nightreed.match.start.FmWalk.Heard;
 import nightreed.match.start.Ground.Line;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.part.Common;
-import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 
 /**
@@ -21,14 +18,6 @@ import nightreed.recipe.part.Exciter;
  * ({@link FmWalk}): a pair that is chosen alone makes up for those that are not there yet, so several ways are followed.
  */
 final class FmFit {
-    /** Courses that a first pair is looked for among, and one beside others. */
-    private static final int FIRST = 10;
-
-    private static final int NEXT = 3;
-
-    /** Pairs of harmonics that are walked from besides. */
-    private static final int FOLDED = 4;
-
     /** Ways that are walked from, and that are followed. */
     private static final int WALKED = 6;
 
@@ -36,14 +25,6 @@ final class FmFit {
     private static final int WALKED_HELD = 3;
 
     private static final int KEPT = 3;
-
-    /** Lattices of lines are looked at as a whole from this index on, and so many seats on each are tried [rad]. */
-    private static final double LEAST_WIDE = 3;
-
-    private static final int SEATS = 2;
-
-    /** Lattices that are looked for in what is left. */
-    private static final int COMBS = 2;
 
     /** How often the pairs of the nearest are looked for again, at the most. */
     private static final int PASSES = 5;
@@ -73,15 +54,6 @@ final class FmFit {
     /** Other modulators that are walked from. */
     private static final int REWIRED = 2;
 
-    /** Without any a walk would see no slope. */
-    private static final double LEAST_INDEX = 0.02;
-
-    /** Decay of an index that hardly falls [s]. */
-    private static final double SLOW_SECONDS = 20;
-
-    /** Power of a partial that has to be left for another pair. */
-    private static final double LEFT = 0.1;
-
     /** Ways to the pairs count as the same if they leave so nearly the same over. */
     private static final double SAME = 1e-3;
 
@@ -106,27 +78,26 @@ final class FmFit {
 
     private final Ground g;
     private final Frames frames;
-    private final SteadySpectrum spectrum;
     private final Common movement;
+    private final FmProposals proposals;
     private final FmWalk walk;
     private final FmWalk scout;
     private final FmWalk fine;
     private final FmWalk loud; // what is loud of the whole note, its beginning or its release included
     private final boolean tuned;
     private final boolean steady; // whether lines are known where they lie, not as multiples of a pitch
-    private final List<Line> lines;
 
     /** @param tuned whether all ratios are whole, as those of bodies that are bowed or blown are */
     FmFit(Ground g, boolean tuned) {
         this.g = g;
         this.tuned = tuned;
         this.movement = g.movementWithoutTremolo();
-        this.spectrum = SteadySpectrum.of(g.side(), movement);
-        List<Line> placed = !tuned && g.isHeld() ? SteadyLines.of(g.side(), movement) : List.of();
+        SteadySpectrum spectrum = tuned ? null : SteadySpectrum.of(g.side(), movement);
+        List<Line> placed = tuned || !g.isHeld() ? List.of() : SteadyLines.of(spectrum);
         this.steady = SteadyLines.areBesideHarmonics(placed, g.f0());
-        this.lines = steady ? placed : g.lines();
         this.frames = Frames.of(g.side(), movement, false);
         this.walk = new FmWalk(frames, g.f0(), false, tuned);
+        this.proposals = new FmProposals(g, frames, steady ? placed : g.lines(), spectrum, walk.gain(), tuned);
         this.scout = new FmWalk(frames.thinned(THIN), g.f0(), false, tuned, walk.gain(), null);
         FmWalk beginning =
                 g.isHeld() ? null : new FmWalk(Frames.ofBeginning(g.side()), g.f0(), true, false, walk.gain(), null);
@@ -147,7 +118,8 @@ final class FmFit {
      */
     List<Found> found(int most) {
         List<Found> all = new ArrayList<>();
-        List<Found> front = best(Stream.concat(pairs(new FmFrames(frames), lines, FIRST), folded(frames, lines, FOLDED))
+        List<Found> front = best(proposals
+                .first()
                 .map(p -> new Heard(List.of(p), g.isHeld() ? null : NOISE))
                 .toList());
         all.addAll(front);
@@ -316,14 +288,15 @@ final class FmFit {
     /** A modulator that bends little has one or two lines of its own, and may have been led to those of others. */
     private Found rewired(Found f) {
         List<Found> tried = new ArrayList<>();
-        for (Line l : left(f.sound)) {
+        List<Line> left = proposals.left(frames.without(walk.power(f.sound)));
+        for (Line l : left.subList(0, Math.min(MOST_LEFT, left.size()))) {
             for (int i = 0; i < f.sound.pairs().size(); i++) {
                 FmPair p = f.sound.pairs().get(i);
                 double hz = p.carrierRatio() * g.f0();
                 double index = 2 * root(l.hz()) / Math.max(1e-9, root(hz)); // J1 is half an index that is small
                 for (double modulator : new double[] {Math.abs(hz - l.hz()), hz + l.hz()}) {
                     if (p.index() < LITTLE_INDEX && index < MOST_OF_LITTLE) {
-                        Heard other = f.sound.with(i, modulated(p, ratio(modulator / g.f0()), index));
+                        Heard other = f.sound.with(i, modulated(p, proposals.ratio(modulator / g.f0()), index));
                         tried.add(new Found(other, fine.misfit(other)));
                     }
                 }
@@ -350,12 +323,6 @@ final class FmFit {
 
     private static FmPair modulated(FmPair p, double ratio, double index) {
         return p.with(p.carrierRatio(), Ground.limited(ratio, 0.05, 60), index);
-    }
-
-    /** Partials that a sound leaves, the strongest first. */
-    private List<Line> left(Heard sound) {
-        Frames left = frames.without(walk.power(sound));
-        return lines.stream().filter(l -> isLeft(l, left)).limit(MOST_LEFT).toList();
     }
 
     private Found plain(Found f) {
@@ -400,103 +367,14 @@ final class FmFit {
     }
 
     private Stream<Heard> extended(Heard sound) {
-        Frames left = frames.without(walk.power(sound));
-        List<Line> there = lines.stream().filter(l -> isLeft(l, left)).toList();
-        if (there.isEmpty()) {
-            return Stream.empty();
-        }
-        FmFrames fit = new FmFrames(left);
-        FmPair plain = flat(fit.plain(there.get(0), g.f0()));
-        return Stream.of(pairs(fit, there, NEXT), folded(left, there, 1), combed(sound), Stream.of(plain))
-                .flatMap(p -> p)
-                .map(sound::and);
+        return proposals.beside(sound.pairs(), walk.power(sound)).map(sound::and);
     }
 
-    private boolean isLeft(Line l, Frames left) {
-        int b = (int) Math.rint(l.hz() / frames.binHz());
-        double was = 1e-20;
-        double is = 0;
-        for (int f = 0; f < frames.count() && b < frames.bins(); f++) {
-            was += frames.power(f)[b];
-            is += left.power(f)[b];
-        }
-        return is > LEFT * was;
-    }
-
-    private Stream<FmPair> pairs(FmFrames fit, List<Line> lines, int most) {
-        return fit.pairs(lines, g.f0(), most).stream().flatMap(c -> Stream.of(pair(c), flat(c)));
-    }
-
-    /** Of a held note those whose lines all fall on its harmonics, where a net of indexes alone would lead astray. */
-    private Stream<FmPair> folded(Frames of, List<Line> lines, int most) {
-        return g.isHeld()
-                ? FmFolds.ofHarmonics(of, g.f0(), lines, most).stream().flatMap(this::pairs)
-                : Stream.empty();
-    }
-
-    private Stream<FmPair> pairs(Fold f) {
-        return Stream.of(pair(f.course()), flat(f.course())).map(p -> p.withFeedback(f.feedback()));
-    }
-
-    /** Wide pairs off the harmonics, in what is left where lines are told closely. */
-    private Stream<FmPair> combed(Heard sound) {
-        if (tuned || !g.isHeld()) {
-            return Stream.empty();
-        }
-        double[][] others = walk.power(sound);
-        return new Combs(spectrum, sound.pairs(), g.f0())
-                .likeliest(COMBS).stream()
-                        .flatMap(c -> Stream.of(c.restHz(), c.stepHz() - c.restHz())
-                                .flatMap(rest -> FmFolds.seats(frames, others, rest, c.stepHz(), 1).stream()))
-                        .flatMap(this::pairs);
-    }
-
-    /** The same lines of one pair with another of them for the carrier, and indexes far from the one that it has. */
+    /** The same lines of one pair with another of them for the carrier. */
     private Stream<Heard> seats(Heard sound, int i) {
-        FmPair p = sound.pairs().get(i);
-        if (p.index() < LEAST_WIDE) {
-            return Stream.empty();
-        }
-        double[][] others = walk.power(sound.without(i));
-        double carrier = p.carrierRatio() * g.f0();
-        return FmFolds.seats(frames, others, carrier, p.modulatorRatio() * g.f0(), SEATS).stream()
-                .flatMap(this::pairs)
+        return proposals
+                .seats(sound.pairs().get(i), walk.power(sound.without(i)))
                 .parallel()
                 .map(o -> scout.turned(sound.with(i, o), i, 0));
-    }
-
-    private FmPair pair(Course c) {
-        FmPair p = FmStart.pair(g, frames, c, walk.gain());
-        return FmPair.of(
-                        p.levelDb(),
-                        ratio(p.carrierRatio()),
-                        ratio(p.modulatorRatio()),
-                        p.index(),
-                        p.amplitude(),
-                        p.bend())
-                .withPhases(p.carrierPhaseRad(), p.modulatorPhaseRad());
-    }
-
-    private double ratio(double measured) {
-        return tuned ? Math.max(1, Math.rint(measured)) : measured;
-    }
-
-    /** With an index that stays: what the first frames say of its course may be of a strike's noise. */
-    private FmPair flat(Course c) {
-        double[] index = c.index();
-        double sum = 0;
-        double weights = 1e-9;
-        for (int f = index.length / 4; f < index.length; f++) {
-            sum += frames.weight(f) * index[f];
-            weights += frames.weight(f);
-        }
-        FmPair p = pair(c);
-        return FmPair.of(
-                p.levelDb(),
-                p.carrierRatio(),
-                p.modulatorRatio(),
-                Math.max(LEAST_INDEX, sum / weights),
-                p.amplitude(),
-                Envelope.struck(0.0005, SLOW_SECONDS, g.release()));
     }
 }

@@ -4,9 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
-import nightreed.match.Side;
 import nightreed.match.start.Ground.Line;
-import nightreed.recipe.part.Common;
 
 /**
  * Lines of a held note wherever they lie, not at multiples of its pitch alone: peaks of its mean spectrum once its vibrato and
@@ -28,8 +26,7 @@ final class SteadyLines {
     private SteadyLines() {}
 
     /** The strongest first; empty of a sound that is too short. */
-    static List<Line> of(Side side, Common movement) {
-        SteadySpectrum spectrum = SteadySpectrum.of(side, movement);
+    static List<Line> of(SteadySpectrum spectrum) {
         double[] mean = spectrum.power();
         double binHz = spectrum.binHz();
         List<Line> out = new ArrayList<>();

@@ -5,7 +5,7 @@ import nightreed.match.Side;
 import nightreed.recipe.part.Common;
 
 /**
- * Mean power of a held note once its vibrato and its tremolo are taken off, finely resolved.
+ * Mean power of a note while its key is held, once its vibrato and its tremolo are taken off, finely resolved.
  *
  * @param power of a sine's amplitude by bin, 1 for one of full scale
  */

@@ -7,6 +7,7 @@ import java.util.List;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.measure.Measurement;
+import nightreed.music.Pitch;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.part.Common;
@@ -58,5 +59,15 @@ class FmFaintTest {
         assertThat(FmFaint.of(of(bell), m, List.of(1234.5)))
                 .as("of nothing that was measured")
                 .isEmpty();
+    }
+
+    @Test
+    void aPartialHigherThanAnyRatioReachesGivesNone() throws Exception {
+        Measurement m = measured(of(FmPair.of(0, 1, 1, 0, LEVEL, STILL), FmPair.of(-30, 6, 1, 0, LEVEL, STILL)));
+        double c1 = Pitch.hz(24);
+        FmPair same = FmPair.of(0, 440 / c1, 1, 0, LEVEL, STILL);
+        FmRecipe low = new FmRecipe(24, 0, -14, List.of(same), null, 0.3, new VelocityMap(0.7, 24, 0), Common.NONE);
+        assertThat(6 * 440 / c1).isGreaterThan(60);
+        assertThat(FmFaint.of(low, m, List.of(6 * 440.0))).isEmpty();
     }
 }

@@ -37,7 +37,7 @@ class SteadyLinesTest {
         Side side = Matcher.rendered(Renderer.asFitted(BOWED, 0.1, 2.4, 3, 48_000));
         assertThat(side.measurement().held().vibrato().depth()).isCloseTo(70, within(0.7));
 
-        List<Line> lines = SteadyLines.of(side, new Ground(side).movementWithoutTremolo());
+        List<Line> lines = SteadyLines.of(SteadySpectrum.of(side, new Ground(side).movementWithoutTremolo()));
 
         for (double ratio : new double[] {5.05, 5.05 - 0.992, 5.05 - 2 * 0.992, 6 * 0.992 - 5.05}) {
             double hz = ratio * BOWED.f0Hz();
@@ -48,7 +48,7 @@ class SteadyLinesTest {
     @Test
     void aNoteShorterThanAWindowHasNone() throws Exception {
         Side side = Matcher.rendered(Renderer.asFitted(BOWED, 0.05, 0.2, 0.35, 48_000));
-        assertThat(SteadyLines.of(side, Common.NONE)).isEmpty();
+        assertThat(SteadyLines.of(SteadySpectrum.of(side, Common.NONE))).isEmpty();
     }
 
     /** Soft lines a few hertz off are enough, and single hertz, as of lines not quite told, are not. */
