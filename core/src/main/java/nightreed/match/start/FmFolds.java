@@ -85,7 +85,7 @@ final class FmFolds {
             return List.of();
         }
         int[] few = few();
-        Spectrum[] plain = spectra(0);
+        Spectrum[] plain = Spectra.BY_FEEDBACK[0];
         Spectrum[] thinned = IntStream.range(0, plain.length)
                 .filter(i -> i % THIN == 0)
                 .mapToObj(i -> plain[i])
@@ -97,8 +97,9 @@ final class FmFolds {
                 .limit(LIKELIEST)
                 .toList();
         List<Tried> all = new ArrayList<>();
-        for (double feedback : FEEDBACKS) {
-            Spectrum[] spectra = feedback == 0 ? plain : spectra(feedback);
+        for (int i = 0; i < FEEDBACKS.length; i++) {
+            double feedback = FEEDBACKS[i];
+            Spectrum[] spectra = Spectra.BY_FEEDBACK[i];
             all.addAll(roughly.parallelStream()
                     .map(t -> tried(t.carrier, t.modulator, feedback, spectra, few))
                     .toList());
@@ -125,10 +126,18 @@ final class FmFolds {
                 .toArray();
     }
 
-    /** By index. */
-    private static Spectrum[] spectra(double feedback) {
-        ModulatedCycle cycle = new ModulatedCycle(feedback);
-        return Arrays.stream(INDEXES).mapToObj(cycle::lines).map(Spectrum::of).toArray(Spectrum[]::new);
+    /** Of all feedbacks and indexes, computed once [feedback][index]. */
+    private static final class Spectra {
+        static final Spectrum[][] BY_FEEDBACK =
+                Arrays.stream(FEEDBACKS).mapToObj(Spectra::of).toArray(Spectrum[][]::new);
+
+        private static Spectrum[] of(double feedback) {
+            ModulatedCycle cycle = new ModulatedCycle(feedback);
+            return Arrays.stream(INDEXES)
+                    .mapToObj(cycle::lines)
+                    .map(Spectrum::of)
+                    .toArray(Spectrum[]::new);
+        }
     }
 
     /** Ratios that were tried, and how like the frames that they are chosen by are to the best index for each. */

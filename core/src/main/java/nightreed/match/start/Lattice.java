@@ -1,6 +1,7 @@
 package nightreed.match.start;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
 import nightreed.match.start.IndexPath.Like;
@@ -143,11 +144,16 @@ final class Lattice {
     double[][] turned(int carrier, int every, Spectrum spectrum) {
         double[][] out = new double[turns][places.size()];
         for (int p = 0; p < places.size(); p++) {
-            double up = spectrum.at(places.get(p).up, carrier, every);
-            double down = spectrum.at(places.get(p).down, carrier, every);
+            int one = spectrum.slot(places.get(p).up, carrier, every);
+            int other = spectrum.slot(places.get(p).down, carrier, every);
+            double up = one < 0 ? 0 : spectrum.lines[one];
+            double down = other < 0 ? 0 : spectrum.lines[other];
+            double alone =
+                    up == 0 && other >= 0 ? spectrum.roots[other] : down == 0 && one >= 0 ? spectrum.roots[one] : 0;
             double apart = up * up + down * down;
             for (int t = 0; t < turns && apart > 0; t++) {
-                out[t][p] = root(Math.max(0, apart + 2 * up * down * COSINES[t]));
+                boolean both = up != 0 && down != 0;
+                out[t][p] = both ? root(Math.max(0, apart + 2 * up * down * COSINES[t])) : alone;
             }
         }
         return out;
@@ -158,9 +164,10 @@ final class Lattice {
      * sign, and so it is with feedback.
      *
      * @param lines by order, those below 0 after the others
+     * @param roots of their sizes
      * @param reach highest order that is not as good as none
      */
-    record Spectrum(double[] lines, int reach) {
+    record Spectrum(double[] lines, double[] roots, int reach) {
         private static final double AS_GOOD_AS_NONE = 1e-3;
 
         /** @param transformed real and imaginary parts */
@@ -173,16 +180,18 @@ final class Lattice {
                 int order = Math.min(i, n - i);
                 reach = order < n / 2 && Math.abs(lines[i]) > AS_GOOD_AS_NONE ? Math.max(reach, order) : reach;
             }
-            return new Spectrum(lines, reach);
+            double[] roots =
+                    Arrays.stream(lines).map(l -> Math.sqrt(Math.abs(l))).toArray();
+            return new Spectrum(lines, roots, reach);
         }
 
-        /** The line at a multiple, 0 for none so far off the carrier. */
-        private double at(int line, int carrier, int every) {
+        /** Where the line at a multiple is; -1 if there is none so far off the carrier. */
+        private int slot(int line, int carrier, int every) {
             if (line == NONE || (line - carrier) % every != 0) {
-                return 0;
+                return -1;
             }
             int order = (line - carrier) / every;
-            return Math.abs(order) > reach ? 0 : lines[order < 0 ? order + lines.length : order];
+            return Math.abs(order) > reach ? -1 : order < 0 ? order + lines.length : order;
         }
     }
 
