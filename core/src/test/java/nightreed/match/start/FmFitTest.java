@@ -72,4 +72,24 @@ class FmFitTest {
         double index = pair.index() * pair.bend().at(0.5, 1);
         assertThat(index).isCloseTo(3.2 * Math.pow(10, -3 * 0.5 / 12), within(0.15));
     }
+
+    /** Its folded lines lie 1.5 Hz beside others, so that all harmonics swell and fade. */
+    @Test
+    void howFastFoldedLinesOfAHeldNoteBeatIsTold() throws Exception {
+        Envelope held = Envelope.held(0.05, 0.1);
+        double off = 0.75 / Pitch.hz(KEY);
+        FmPair wide = FmPair.of(0, 5 + off, 1, 9, held, held).withPhases(0.7, -1.4);
+        FmRecipe r = new FmRecipe(KEY, 0, -14, List.of(wide), null, 0, new VelocityMap(0.7, 24, 0), Common.NONE);
+        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.6, 3, FS));
+        FmPair pair = new FmFit(new Ground(side), false)
+                .found(3)
+                .get(0)
+                .sound()
+                .pairs()
+                .get(0);
+        double rest = (pair.carrierRatio() - 5 * pair.modulatorRatio())
+                * side.measurement().f0Hz();
+        assertThat(Math.abs(rest)).isCloseTo(0.75, within(0.02));
+        assertThat(pair.index()).isCloseTo(9, within(0.2));
+    }
 }
