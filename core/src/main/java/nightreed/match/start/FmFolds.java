@@ -16,7 +16,8 @@ import nightreed.voice.fm.ModulatedCycle;
  * zero and are folded onto harmonics which others lie on already (J. Chowning, 1973). By how much a folded line is turned
  * against the one that it meets is the same for all of them: twice the phase of the carrier less as many times that of the
  * modulator as lie between. So carriers, modulators, indexes and that one turn are tried through and through, on the levels of
- * harmonics alone; where the lines that meet are not quite in tune it turns slowly, and each frame has one of its own.
+ * harmonics alone; where the lines that meet are not quite in tune it turns slowly, and each frame has one of its own. Pairs
+ * whose lines lie elsewhere are told in the same way once it is known where.
  */
 final class FmFolds {
     private static final int CARRIERS = 26;

@@ -13,6 +13,7 @@ import javafx.scene.control.Label;
 import javafx.scene.image.ImageView;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.Text;
@@ -134,13 +135,15 @@ final class Prose {
         for (org.commonmark.node.Node part : children(table)) {
             for (org.commonmark.node.Node line : children(part)) {
                 int column = 0;
-                for (org.commonmark.node.Node cell :
-                        line instanceof TableRow ? children(line) : List.<org.commonmark.node.Node>of()) {
+                List<org.commonmark.node.Node> cells = line instanceof TableRow ? children(line) : List.of();
+                for (org.commonmark.node.Node cell : cells) {
                     TextFlow text = flow(cell);
                     if (((TableCell) cell).isHeader()) {
                         text.getChildren().forEach(t -> t.getStyleClass().add("strong"));
                     }
-                    text.setMinWidth(Region.USE_PREF_SIZE);
+                    boolean last = column == cells.size() - 1;
+                    text.setMinWidth(last ? 0 : Region.USE_PREF_SIZE); // the last one breaks its lines
+                    GridPane.setHgrow(text, last ? Priority.ALWAYS : Priority.NEVER);
                     grid.add(text, column++, row);
                 }
                 row++;

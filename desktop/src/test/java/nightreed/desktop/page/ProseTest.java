@@ -102,4 +102,13 @@ class ProseTest {
         assertThat(shown.getAccessibleText()).isEqualTo("The reeds");
         assertThat(((Label) out.getChildren().get(1)).getText()).isEqualTo("Gone");
     }
+
+    @Test
+    void theLastCellOfATableBreaksItsLinesWhereThePageEnds() throws Exception {
+        Prose p = prose("| method | taken |\n| --- | --- |\n| FM | " + "as its sidebands lie ".repeat(30) + "|\n");
+        GridPane table = all(p.node(), GridPane.class).get(0);
+        assertThat(OnStage.fx(() -> table.minWidth(-1))).isLessThan(300);
+        TextFlow cell = all(table, TextFlow.class).get(3);
+        assertThat(OnStage.fx(() -> cell.prefHeight(400))).isGreaterThan(OnStage.fx(() -> cell.prefHeight(-1)));
+    }
 }
