@@ -143,7 +143,7 @@ public final class KilledSession {
             fx(() -> {
                 List<Recipe.Setting> all = w.bench().state().recipe().settings();
                 var p = all.get(chance.nextInt(all.size())).parameter();
-                w.bench().set(p, p.at(chance.nextDouble()), true);
+                w.bench().shaping().set(p, p.at(chance.nextDouble()), true);
                 if (chance.nextInt(5) == 0) {
                     w.bench().undo();
                     w.bench().redo();
@@ -151,7 +151,7 @@ public final class KilledSession {
                 if (chance.nextInt(9) == 0) {
                     w.shell().go(List.of(Stage6.values()).get(chance.nextInt(6)));
                 }
-                w.bench().note(note);
+                w.bench().shaping().note(note);
                 return null;
             });
             System.out.println("done " + n); // it is shown; the file has a tenth of a second

@@ -123,7 +123,7 @@ public final class LivePlaying {
                 Recipe r = w.bench().state().recipe();
                 if (r != null) {
                     Parameter level = r.setting("level").parameter();
-                    w.bench().set(level, r.levelDb() + (turn % 2 == 0 ? 0.5 : -0.5), false);
+                    w.bench().shaping().set(level, r.levelDb() + (turn % 2 == 0 ? 0.5 : -0.5), false);
                 }
                 return null;
             });

@@ -185,7 +185,10 @@ public final class LongSession {
                 boolean last = i == 11;
                 act(
                         "moving " + v.parameter().name(),
-                        () -> workbench.bench().set(v.parameter(), v.parameter().at(at), last));
+                        () -> workbench
+                                .bench()
+                                .shaping()
+                                .set(v.parameter(), v.parameter().at(at), last));
                 TimeUnit.MILLISECONDS.sleep(25);
             }
             edits++;
@@ -239,7 +242,7 @@ public final class LongSession {
                                     .get(chance.nextInt(s.imitations().size()))));
         } else if (s.moves() != null && !s.moves().isEmpty()) {
             Move m = s.moves().get(0);
-            act("applying a move", () -> workbench.bench().apply(m));
+            act("applying a move", () -> workbench.bench().shaping().apply(m));
         }
     }
 

@@ -146,6 +146,7 @@ public final class WindowTimes {
             fx(() -> {
                 workbench
                         .bench()
+                        .shaping()
                         .set(
                                 workbench
                                         .bench()

@@ -94,9 +94,9 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         boolean modulated = string == null && twins == null;
         SidebandLattice lattice = modulated ? SidebandLattice.find(terms, fs, y.length) : null;
         SidebandLattice likely = modulated ? SidebandLattice.likely(terms, fs, y.length) : null;
-        FmLaw law = likely == null ? null : FmFit.fit(y, fs, start - onset, likely, terms, floor);
+        FmLaw law = likely == null ? null : FmLawFit.fit(y, fs, start - onset, likely, terms, floor);
         if (law == null && lattice != null && !lattice.equals(likely)) {
-            law = FmFit.fit(y, fs, start - onset, lattice, terms, floor);
+            law = FmLawFit.fit(y, fs, start - onset, lattice, terms, floor);
         }
         if (law != null) {
             partials = law.partials(y.length / fs, fs, floor);
@@ -131,7 +131,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
      */
     private static FmLaw modulation(
             double[] x, double fs, int onset, int late, int end, List<DampedSinusoid> strong, NoiseFloor floor) {
-        int from = onset + (int) Math.ceil(FmFit.RISE_SECONDS * fs);
+        int from = onset + (int) Math.ceil(FmLawFit.RISE_SECONDS * fs);
         SidebandLattice likely = SidebandLattice.likely(strong, fs, end - from);
         if (likely == null) {
             return null;
@@ -139,7 +139,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         double halves = 2 * likely.carrierHz() / likely.modulatorHz();
         return Math.abs(halves - Math.rint(halves)) < HARMONIC
                 ? null
-                : FmFit.fit(
+                : FmLawFit.fit(
                         Arrays.copyOfRange(x, from, end), fs, from - onset, likely, moved(strong, from - late), floor);
     }
 

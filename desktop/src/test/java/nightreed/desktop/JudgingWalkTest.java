@@ -43,7 +43,7 @@ class JudgingWalkTest extends WindowTest {
     private void set(String id, double value) throws Exception {
         fx(() -> {
             Recipe r = workbench.bench().state().recipe();
-            workbench.bench().set(r.setting(id).parameter(), value, true);
+            workbench.bench().shaping().set(r.setting(id).parameter(), value, true);
             return null;
         });
         await(id + " is set", s -> s.recipe().value(id) == value && s.comparison() != null);

@@ -71,7 +71,7 @@ class MatchWalkTest extends WindowTest {
         Parameter attack = state().recipe().setting("amp.attack").parameter();
         double value = state().recipe().value("amp.attack");
         fx(() -> {
-            workbench.bench().lock(attack, true);
+            workbench.bench().shaping().lock(attack, true);
             workbench.bench().fitting().trying(0.2);
             workbench.bench().fitting().fitFromHere();
             return null;

@@ -164,6 +164,7 @@ class ShellTest extends WindowTest {
         bringAndFit();
         run(() -> workbench
                 .bench()
+                .shaping()
                 .set(workbench.bench().state().recipe().setting("tune").parameter(), 20, true));
         await("compared", s -> s.comparison() != null && s.comparison().jnd(nightreed.match.Aspect.PITCH) > 1);
         double before = state().comparison().jnd(nightreed.match.Aspect.PITCH);

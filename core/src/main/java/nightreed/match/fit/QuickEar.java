@@ -59,7 +59,6 @@ final class QuickEar {
     private final double fs;
     private final double seconds;
     private final boolean held;
-    private final boolean slow; // comes in slowly
     private final int[] from; // frames, samples after the onset
     private final int[] to;
     private final double[] lasts; // what each stands for: up to the next [samples]
@@ -74,8 +73,7 @@ final class QuickEar {
     private final double[][] floor; // [frame][band] power below which nothing is heard
     private final double[] background; // power per band and sample
     private final StrikeGroups strike; // null where nothing is known of it
-    private final double[] slowLevels; // shares of the power of a slow start
-    private final double[] begins; // where it passes each of them, samples after the onset
+    private final RenderStart start;
 
     /** What is taken of a sound. Power per sample. */
     private record Features(double[][] bands, double[] loud, double[][] partials, double[][] offsets, double[] rise) {}
@@ -89,7 +87,6 @@ final class QuickEar {
         this.fs = m.sampleRateHz();
         this.looks = new Looks(fs);
         this.held = m.held() != null;
-        this.slow = held || recording.comesInSlowly();
         double[] x = recording.clip().mixed();
         int onset = Math.max(0, Math.min(x.length - 1, (int) Math.round(m.onsetSeconds() * fs)));
         double[] note = Arrays.copyOfRange(x, onset, x.length);
@@ -134,8 +131,7 @@ final class QuickEar {
         for (int b = 0; b < Bark.BANDS; b++) {
             bandWeight[b] = Loudness.weighting(Bark.centreHz(b), fs);
         }
-        slowLevels = slowLevels(note);
-        begins = passes(note, slowLevels);
+        start = new RenderStart(note, fs, Arrays.stream(background).sum(), held || recording.comesInSlowly());
         own = features(note);
         floor = floors();
         strike = recording.strike() == null
@@ -281,106 +277,8 @@ final class QuickEar {
     /** The recording against a render that begins at its onset. */
     double[] differences(Clip render) {
         double[] x = render.mixed();
-        return differences(own, features(shifted(x, late(x))));
+        return differences(own, features(RenderStart.shifted(x, start.late(x))));
     }
-
-    /**
-     * Samples by which a render starts later than the recording, as a comparison hears it: of a struck note, where the render
-     * leaves its own silence; of one that comes in slowly, whose first moments are lost in the background, where both pass the
-     * same levels.
-     */
-    private int late(double[] render) {
-        double late = 0;
-        if (slow) {
-            double[] its = passes(render, slowLevels);
-            for (int k = 0; k < its.length; k++) {
-                late += (its[k] - begins[k]) / its.length;
-            }
-        } else {
-            late = leavesSilence(render);
-        }
-        double most = LATEST_SECONDS * fs;
-        return (int) Math.round(Math.max(-most, Math.min(most, late)));
-    }
-
-    /** First sample of what is heard of a render [samples]. */
-    private int leavesSilence(double[] x) {
-        int frame = (int) (SILENCE_FRAME_SECONDS * fs);
-        int frames = x.length / frame;
-        double[] energy = new double[frames];
-        double top = 0;
-        for (int f = 0; f < frames; f++) {
-            for (int i = f * frame; i < (f + 1) * frame; i++) {
-                energy[f] += x[i] * x[i];
-            }
-            top = Math.max(top, energy[f]);
-        }
-        int first = 0;
-        while (first + 3 < frames
-                && energy[first] + energy[first + 1] + energy[first + 2] + energy[first + 3] <= 4 * SILENCE * top) {
-            first++;
-        }
-        int at = Math.max(0, (first - 1) * frame);
-        while (at < x.length - 1 && x[at] == 0) {
-            at++;
-        }
-        return at;
-    }
-
-    private static double[] shifted(double[] x, int late) {
-        double[] out = new double[x.length];
-        int from = Math.max(0, late);
-        int to = Math.max(0, -late);
-        System.arraycopy(x, from, out, to, Math.max(0, x.length - from - to));
-        return out;
-    }
-
-    /** Power over time that a start is looked for in. */
-    private double[] start(double[] x) {
-        double[] power = new double[(int) Math.min(x.length, START_SECONDS * fs)];
-        double keep = Math.exp(-1 / (0.001 * fs));
-        double now = 0;
-        for (int i = 0; i < power.length; i++) {
-            now = keep * now + (1 - keep) * x[i] * x[i];
-            power[i] = now;
-        }
-        return power;
-    }
-
-    /** Where the power of a start first passes shares of the most there is of it [samples]. */
-    private double[] passes(double[] x, double[] shares) {
-        double[] power = start(x);
-        double top = Arrays.stream(power).max().orElse(0);
-        double[] out = new double[shares.length];
-        for (int k = 0; k < out.length; k++) {
-            int at = 0;
-            while (at < power.length - 1 && power[at] < shares[k] * top) {
-                at++;
-            }
-            out[k] = at;
-        }
-        return out;
-    }
-
-    /** Shares of the power of the start that tell where it is, clear of the background. */
-    private double[] slowLevels(double[] x) {
-        double top = Arrays.stream(start(x)).max().orElse(0) + 1e-20;
-        double quiet = Math.min(0.25, 4 * Arrays.stream(background).sum() / top);
-        return Arrays.stream(SLOW_START_DB)
-                .map(db -> Math.max(quiet, Math.pow(10, db / 10)))
-                .toArray();
-    }
-
-    private static final double LATEST_SECONDS = 0.06;
-    private static final double START_SECONDS = 0.35;
-
-    /** Levels that tell where a slow note starts, under the most of the start [dB]. */
-    private static final double[] SLOW_START_DB = {-30, -20, -10};
-
-    private static final double SILENCE_FRAME_SECONDS = 0.002;
-
-    /** Energy of a frame, as a share of the most, up to which a render is silent: as an onset is measured. */
-    private static final double SILENCE = 1e-6;
 
     /** Root mean square over the kinds of difference [JND]. */
     static double total(double[] differences) {

@@ -21,20 +21,9 @@ final class FmWalk {
     private static final double FLOOR = 1e-6;
 
     private static final int PHASES = 6;
-    /** Unknowns of a pair, and of its fall after the key was let go. */
-    private static final int PER_HELD_PAIR = 15;
-
-    private static final int PER_RELEASE = 2;
-    private static final int PER_NOISE = 4;
-
-    /** A level that rises faster clicks, and frames do not tell it from one that does not [s]. */
-    private static final double LEAST_RISE_SECONDS = 0.0005;
 
     /** What a plainer pair may leave over more. */
     private static final double PLAIN = 1.02;
-
-    /** Which unknown of a pair tells its index. */
-    private static final int ROOT_OF_INDEX = 5;
 
     /** Time after the onset around which frames lie so close that a beat is followed from one to the next [s]. */
     private static final double SURE_SECONDS = 0.15;
@@ -77,8 +66,7 @@ final class FmWalk {
     private final Frames frames;
     private final double f0;
     private final boolean fine;
-    private final boolean tuned;
-    private final int perPair;
+    private final FmRuler ruler;
     private final FrameBins bins;
     private final FmLines model;
     private final double[][] seen; // roots [frame][bin, then band]
@@ -103,8 +91,7 @@ final class FmWalk {
         this.frames = frames;
         this.f0 = f0;
         this.fine = fine;
-        this.tuned = tuned;
-        perPair = PER_HELD_PAIR + (frames.showRelease() ? PER_RELEASE : 0);
+        ruler = new FmRuler(tuned, frames.showRelease());
         bins = new FrameBins(frames, gain);
         model = new FmLines(frames, bins, f0);
         weight = new double[frames.count()];
@@ -160,14 +147,14 @@ final class FmWalk {
     /** Walked from there, with so many rounds at the most. */
     Heard nearest(Heard from, int rounds) {
         Residuals residuals = new Residuals();
-        double[] start = unknowns(from);
+        double[] start = ruler.unknowns(from);
         double[] moved = NearestWalk.from(
                 new double[start.length],
                 rounds,
                 0.003,
-                by -> residuals.of(heard(sum(start, by), from)),
+                by -> residuals.of(ruler.heard(sum(start, by), from)),
                 (by, there) -> residuals.slopes(sum(start, by), from));
-        return heard(sum(start, moved), from);
+        return ruler.heard(sum(start, moved), from);
     }
 
     private static double[] sum(double[] a, double[] b) {
@@ -279,114 +266,6 @@ final class FmWalk {
         return p.with(p.carrierRatio(), Ground.limited(p.modulatorRatio() + by, 0.05, 60), p.index());
     }
 
-    // ---- unknowns, each on a ruler on which 1 is far ----
-
-    private double[] unknowns(Heard sound) {
-        int n = sound.pairs.size();
-        double[] u = new double[perPair * n + (sound.noise == null ? 0 : PER_NOISE)];
-        for (int i = 0; i < n; i++) {
-            FmPair p = sound.pairs.get(i);
-            double[] of = {
-                Math.log(p.carrierRatio()) / 1e-4,
-                Math.log(p.modulatorRatio()) / 1e-4,
-                p.carrierPhaseRad(),
-                p.modulatorPhaseRad(),
-                p.levelDb() / 9,
-                Math.sqrt(p.index()),
-                p.feedback() / 0.2,
-                rise(p.amplitude()),
-                fall(p.amplitude()),
-                p.amplitude().fallCurve(),
-                Math.sqrt(p.amplitude().sustain()),
-                rise(p.bend()),
-                fall(p.bend()),
-                p.bend().fallCurve(),
-                Math.sqrt(p.bend().sustain()),
-                release(p.amplitude()),
-                release(p.bend())
-            };
-            System.arraycopy(of, 0, u, perPair * i, perPair); // those of the release come last
-        }
-        if (sound.noise != null) {
-            double[] of = unknowns(sound.noise);
-            System.arraycopy(of, 0, u, perPair * n, PER_NOISE);
-        }
-        return u;
-    }
-
-    private static double rise(Envelope e) {
-        return Math.log(0.005 + e.attackSeconds());
-    }
-
-    private static double fall(Envelope e) {
-        return Math.log(0.005 + e.decaySeconds());
-    }
-
-    private static double release(Envelope e) {
-        return Math.log(0.005 + e.releaseSeconds());
-    }
-
-    private double release(double[] u, int at, Envelope like) {
-        return perPair == PER_HELD_PAIR ? like.releaseSeconds() : Ground.limited(Math.exp(u[at]) - 0.005, 0, 20);
-    }
-
-    private FmPair pair(double[] u, int at, FmPair like) {
-        return new FmPair(
-                like.kind(),
-                Ground.limited(9 * u[at + 4], -80, 6),
-                tuned ? like.carrierRatio() : Ground.limited(Math.exp(1e-4 * u[at]), 0.05, 60),
-                tuned ? like.modulatorRatio() : Ground.limited(Math.exp(1e-4 * u[at + 1]), 0.05, 60),
-                Ground.limited(u[at + 5] * u[at + 5], 0, 50),
-                like.tracking(),
-                Math.IEEEremainder(u[at + 2], 2 * Math.PI),
-                Math.IEEEremainder(u[at + 3], 2 * Math.PI),
-                like.free(),
-                Ground.limited(0.2 * u[at + 6], 0, 1.5),
-                like.width(),
-                like.pan(),
-                envelope(u, at + 7, release(u, at + 15, like.amplitude()), like.amplitude(), LEAST_RISE_SECONDS),
-                envelope(u, at + 11, release(u, at + 16, like.bend()), like.bend(), 0));
-    }
-
-    private static Envelope envelope(double[] u, int at, double release, Envelope like, double leastRise) {
-        return new Envelope(
-                0,
-                Ground.limited(Math.exp(u[at]) - 0.005, leastRise, 10),
-                like.attackCurve(),
-                0,
-                Ground.limited(Math.exp(u[at + 1]) - 0.005, 0, 100),
-                Ground.limited(u[at + 2], -1, 1),
-                Ground.limited(u[at + 3] * u[at + 3], 0, 1),
-                release);
-    }
-
-    private Heard heard(double[] u, Heard like) {
-        List<FmPair> out = new ArrayList<>();
-        for (int i = 0; i < like.pairs.size(); i++) {
-            out.add(pair(u, perPair * i, like.pairs.get(i)));
-        }
-        return new Heard(out, like.noise == null ? null : noise(u, perPair * out.size()));
-    }
-
-    private static double[] unknowns(Exciter noise) {
-        return new double[] {
-            noise.noiseDb() / 9,
-            Math.log(noise.noiseT60Ms()),
-            Math.log(noise.noiseLowHz()),
-            Math.log(noise.noiseHighHz() / noise.noiseLowHz())
-        };
-    }
-
-    private static Exciter noise(double[] u, int at) {
-        double low = Ground.limited(Math.exp(u[at + 2]), 20, 9000);
-        return new Exciter(
-                1,
-                Ground.limited(9 * u[at], -80, 24),
-                Ground.limited(Math.exp(u[at + 1]), 1, 2000),
-                low,
-                Ground.limited(low * Math.exp(u[at + 3]), Math.max(60, low), 20_000));
-    }
-
     /** Remembers what each pair gave last, as most that is tried moves one of them only. Not for several threads. */
     private final class Residuals {
         private final List<FmPair> pairs = new ArrayList<>();
@@ -438,25 +317,26 @@ final class FmWalk {
         }
 
         private double[][] ownSlopes(double[] u, Heard like) {
-            double[][] power = power(heard(u, like));
+            double[][] power = power(ruler.heard(u, like));
             double[][] steep = steep(power);
             double[][] sum = sum(power.length);
             int n = placed.size();
+            int perPair = ruler.perPair();
             int residuals = power.length * power[0].length + n;
             double[][] out = new double[u.length][residuals];
             for (int i = 0; i < n; i++) {
                 for (int k = 0; k < perPair; k++) {
                     double[] moved = Arrays.copyOfRange(u, perPair * i, perPair * (i + 1));
                     moved[k] += STEP;
-                    double[][] change = placed.get(i).change(pair(moved, 0, like.pairs.get(i)));
+                    double[][] change = placed.get(i).change(ruler.pair(moved, 0, like.pairs.get(i)));
                     fill(out[perPair * i + k], steep, sum, change);
                 }
-                out[perPair * i + ROOT_OF_INDEX][residuals - n + i] = PLAINER;
+                out[perPair * i + FmRuler.ROOT_OF_INDEX][residuals - n + i] = PLAINER;
             }
             for (int k = perPair * n; k < u.length; k++) {
                 double[] moved = u.clone();
                 moved[k] += STEP;
-                double[][] other = model.expected(noise(moved, perPair * n));
+                double[][] other = model.expected(FmRuler.noise(moved, perPair * n));
                 for (int f = 0, at = 0; f < power.length; f++) {
                     for (int b = 0; b < power[f].length; b++) {
                         out[k][at++] = steep[f][b] * (other[f][b] - hiss[f][b]) / STEP;

@@ -98,7 +98,7 @@ public final class Controllers {
         Parameter moved = parameter(taught.get().get(controller));
         if (moved != null) {
             double to = moved.at(value);
-            bench.set(moved, to, false);
+            bench.shaping().set(moved, to, false);
             int mine = ++turns;
             later.execute(() -> rest(mine, moved, to));
         }
@@ -106,7 +106,7 @@ public final class Controllers {
 
     private void rest(int mine, Parameter moved, double to) {
         if (mine == turns && parameter(moved.id()) != null) {
-            bench.set(moved, to, true);
+            bench.shaping().set(moved, to, true);
         }
     }
 

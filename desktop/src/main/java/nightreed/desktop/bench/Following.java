@@ -45,7 +45,7 @@ final class Following {
             follower.execute(() -> bench.desk().load(recording, null, 0));
             return;
         }
-        bench.hearAll();
+        bench.shaping().hearAll();
         bench.desk().patch(at.snapshot().patch());
         follower.execute(() -> {
             if (version.get() != mine) {

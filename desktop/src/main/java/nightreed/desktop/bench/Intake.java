@@ -160,9 +160,10 @@ public final class Intake {
                         hz));
                 return;
             }
-            ui.execute(() -> bench.decide(
-                    String.format(Locale.ROOT, "partial at %.1f Hz taken in", p.frequencyHz()),
-                    bench.state().snapshot().hand().takeIn(p.frequencyHz())));
+            ui.execute(() -> bench.shaping()
+                    .decide(
+                            String.format(Locale.ROOT, "partial at %.1f Hz taken in", p.frequencyHz()),
+                            bench.state().snapshot().hand().takeIn(p.frequencyHz())));
         });
     }
 
@@ -177,7 +178,7 @@ public final class Intake {
             if (now.partials().equals(at.recording().measurement().partials())) {
                 bench.say(otherwise);
             } else {
-                ui.execute(() -> bench.decide(label, hand));
+                ui.execute(() -> bench.shaping().decide(label, hand));
             }
         });
     }

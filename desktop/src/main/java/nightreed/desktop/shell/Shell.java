@@ -15,26 +15,16 @@ import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Scene;
-import javafx.scene.control.Button;
-import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
-import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextInputControl;
-import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.stage.Window;
 import javafx.util.Duration;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.bench.TaskState;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.page.AboutPage;
 import nightreed.desktop.page.GuidePage;
@@ -55,7 +45,6 @@ import nightreed.desktop.stage.Stage6;
 import nightreed.desktop.stage.StageView;
 import nightreed.device.SoundOut;
 import nightreed.device.midi.MidiIn;
-import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 
 /** The whole window. */
@@ -74,24 +63,14 @@ public final class Shell extends BorderPane {
     private final StackPane allNotes = new StackPane();
     private MarginSide side;
     private ProjectMenu project;
-    private final Button unsaved = new Button();
-    private final Button readMore = new Button("Read more");
     private final Timeline retry = new Timeline(new KeyFrame(Duration.seconds(3), e -> retry()));
-    private final MenuButton imitation = new MenuButton();
-    private final Button undo = new Button("Undo");
-    private final Button redo = new Button("Redo");
-    private final Button fold = new Button("Notes ›");
-    private final HBox task = new HBox(8);
-    private final Label taskName = new Label();
-    private final ProgressBar taskBar = new ProgressBar(0);
-    private final HBox message = new HBox(10);
-    private final Label messageText = new Label();
+    private TopLine top;
+    private final MessageLine message = new MessageLine(this::dismiss, this::openGuide);
     private Stage6 stage = Stage6.BRIEF;
     private Page page; // in place of the stage, null if none is open
     private GuidePage guide;
     private boolean warm;
     private PreferencesPage preferencesPage;
-    private String helpTarget = "index";
 
     /**
      * Nothing but the ground; the rest comes with {@link #complete}, so that the window is there sooner.
@@ -132,7 +111,9 @@ public final class Shell extends BorderPane {
         margin.setMinWidth(230);
         margin.getStyleClass().add("margin");
         margin.setFocusTraversable(false);
-        VBox head = new VBox(top(), messageLine());
+        project = new ProjectMenu(bench, preferences, this);
+        top = new TopLine(bench, this, project);
+        VBox head = new VBox(top, message);
         Help.chapter(head, "projects");
         setTop(head);
         setLeft(path);
@@ -145,15 +126,11 @@ public final class Shell extends BorderPane {
         setBottom(rail);
         List.of(head, path, side, rail).forEach(looks::add);
         bench.stateProperty().addListener((o, before, s) -> show(before, s));
-        bench.taskProperty().addListener((o, a, t) -> show(t));
-        show(bench.taskProperty().get());
-        bench.messageProperty().addListener((o, a, text) -> say(text, false));
-        say(bench.messageProperty().get(), false); // something may have gone wrong before there was a place to say it
-        bench.unsavedProperty().addListener((o, a, n) -> {
-            unsaved.setText(n.intValue() == 1 ? "1 change is not in the file" : n + " changes are not in the file");
-            unsaved.setVisible(n.intValue() > 0);
-            unsaved.setManaged(n.intValue() > 0);
-        });
+        bench.taskProperty().addListener((o, a, t) -> top.show(t));
+        top.show(bench.taskProperty().get());
+        bench.messageProperty().addListener((o, a, text) -> message.say(text));
+        message.say(bench.messageProperty().get()); // something may have gone wrong before there was a place to say it
+        bench.unsavedProperty().addListener((o, a, n) -> top.unsaved(n.intValue()));
         bench.intake().longFileProperty().addListener((o, a, file) -> {
             if (file != null) {
                 go(Stage6.BRIEF);
@@ -367,17 +344,35 @@ public final class Shell extends BorderPane {
         open(new AboutPage(this::leavePage));
     }
 
-    private void help() {
-        Help.Answer a = Help.about(getScene().getFocusOwner());
-        helpTarget = a.target();
-        say(a.words(), true);
+    void help() {
+        message.answer(Help.about(getScene().getFocusOwner()));
+    }
+
+    private void dismiss() {
+        bench.dismissMessage();
+        message.clear();
+    }
+
+    /** Ends what is open before anything else: learning of a controller, a message, a page. */
+    boolean escape() {
+        if (bench.controllers().learningProperty().get() != null) {
+            bench.controllers().learn(null);
+            dismiss();
+        } else if (message.isVisible()) {
+            dismiss();
+        } else if (page != null) {
+            leavePage();
+        } else {
+            return false;
+        }
+        return true;
     }
 
     // ---- margin ----
 
     private void notes(boolean open) {
         show(side, open && page == null);
-        fold.setText(open ? "Notes ›" : "‹ Notes");
+        top.notes(open);
     }
 
     public boolean notesOpen() {
@@ -389,7 +384,7 @@ public final class Shell extends BorderPane {
         return 1 - side.widthShare();
     }
 
-    private void foldNotes() {
+    void foldNotes() {
         Preferences.Place p = preferences.get().place();
         boolean open = !p.notes();
         double share = dividerShare();
@@ -409,94 +404,6 @@ public final class Shell extends BorderPane {
 
     public Stage6 stage() {
         return stage;
-    }
-
-    private HBox top() {
-        project = new ProjectMenu(bench, preferences, this);
-        imitation.getStyleClass().add("title");
-        imitation.setId("imitations");
-        imitation.setAccessibleText("Imitation on the bench");
-        Label slash = new Label("/");
-        slash.getStyleClass().add("quiet-title");
-        undo.getStyleClass().add("link");
-        undo.setId("undo");
-        undo.setOnAction(e -> bench.undo());
-        redo.getStyleClass().add("link");
-        redo.setId("redo");
-        redo.setOnAction(e -> bench.redo());
-        fold.getStyleClass().add("link");
-        fold.setId("fold-notes");
-        fold.setAccessibleText("Fold the margin notes away or out");
-        fold.setOnAction(e -> foldNotes());
-        unsaved.getStyleClass().addAll("link", "unsaved");
-        unsaved.setId("unsaved");
-        unsaved.setAccessibleHelp(
-                "They are kept in the window and written as soon as it can be done. Press to save a copy.");
-        unsaved.setOnAction(e -> project.chooseCopy());
-        unsaved.setVisible(false);
-        unsaved.setManaged(false);
-        taskBar.setPrefWidth(90);
-        taskName.getStyleClass().add("quiet");
-        Button stop = new Button("stop");
-        stop.getStyleClass().add("link");
-        stop.setId("stop-task");
-        stop.setAccessibleText("Stop the task");
-        taskBar.setAccessibleText("Progress of the task");
-        stop.setOnAction(e -> bench.cancel());
-        task.getChildren().addAll(taskName, taskBar, stop);
-        task.getStyleClass().add("task");
-        task.setAlignment(Pos.CENTER_LEFT);
-        task.setVisible(false);
-        task.setManaged(false); // it leaves its place to the names
-        for (Region r : List.of(undo, redo, fold, stop, unsaved)) {
-            r.setMinWidth(Region.USE_PREF_SIZE);
-        }
-        Region gap = new Region();
-        HBox.setHgrow(gap, javafx.scene.layout.Priority.ALWAYS);
-        HBox row = new HBox(8, project, slash, imitation, gap, task, unsaved, undo, redo, fold);
-        row.setAlignment(Pos.CENTER_LEFT);
-        row.getStyleClass().add("top");
-        return row;
-    }
-
-    private HBox messageLine() {
-        messageText.setWrapText(true);
-        messageText.setId("message");
-        Button away = new Button("put away");
-        away.getStyleClass().add("link");
-        away.setMinWidth(Region.USE_PREF_SIZE);
-        away.setId("dismiss-message");
-        away.setOnAction(e -> dismiss());
-        HBox.setHgrow(messageText, javafx.scene.layout.Priority.ALWAYS);
-        messageText.setMaxWidth(Double.MAX_VALUE);
-        readMore.getStyleClass().add("link");
-        readMore.setId("read-more");
-        readMore.setMinWidth(Region.USE_PREF_SIZE);
-        readMore.setOnAction(e -> {
-            say(null, false);
-            openGuide(helpTarget);
-        });
-        message.getChildren().addAll(messageText, readMore, away);
-        message.setAlignment(Pos.CENTER_LEFT);
-        message.getStyleClass().add("message");
-        message.setVisible(false);
-        message.setManaged(false);
-        return message;
-    }
-
-    private void dismiss() {
-        bench.dismissMessage();
-        say(null, false);
-    }
-
-    /** @param help whether it is an answer to F1 and not something that went wrong */
-    private void say(String text, boolean help) {
-        messageText.setText(text == null ? "" : text);
-        readMore.setVisible(help);
-        readMore.setManaged(help);
-        message.getStyleClass().setAll(help ? "info" : "message");
-        message.setVisible(text != null);
-        message.setManaged(text != null);
     }
 
     /** Brings a stage to the front, in place of any page. */
@@ -526,25 +433,7 @@ public final class Shell extends BorderPane {
             warmUp();
         }
         project.setText(s.projectName().isEmpty() ? "no project" : s.projectName());
-        imitation.setText(s.current() == null ? "" : s.current().name());
-        if (!s.imitations().equals(before.imitations()) || imitation.getItems().isEmpty()) {
-            imitation.getItems().clear();
-            for (Imitation i : s.imitations()) {
-                MenuItem item = new MenuItem(i.name());
-                item.setOnAction(e -> bench.choose(i));
-                imitation.getItems().add(item);
-            }
-            MenuItem fresh = new MenuItem("New imitation");
-            fresh.setOnAction(e -> {
-                bench.addImitation("Imitation " + (s.imitations().size() + 1));
-                go(Stage6.BRIEF);
-            });
-            imitation.getItems().add(fresh);
-        }
-        undo.setText(s.undoLabel() == null ? "Undo" : "Undo: " + s.undoLabel());
-        undo.setDisable(s.undoLabel() == null);
-        redo.setText(s.redoLabel() == null ? "Redo" : "Redo: " + s.redoLabel());
-        redo.setDisable(s.redoLabel() == null);
+        top.show(before, s);
         boolean arrived = s.recording() != null
                 && before.recording() != s.recording()
                 && s.recipe() == null
@@ -554,16 +443,6 @@ public final class Shell extends BorderPane {
         } else if (page == null) {
             view(stage).show(s);
             path.show(stage, s);
-        }
-    }
-
-    private void show(TaskState t) {
-        task.setVisible(t != null);
-        task.setManaged(t != null);
-        if (t != null) {
-            String doing = t.doing().isEmpty() ? "" : ": " + t.doing();
-            taskName.setText(t.name() + doing);
-            taskBar.setProgress(t.fraction());
         }
     }
 
@@ -601,98 +480,23 @@ public final class Shell extends BorderPane {
         looks.change(getScene(), look);
     }
 
-    /** Looks and keys of the whole window. Letters play unless text is being typed. */
+    /** Looks and keys of the whole window. */
     public void enter(Scene scene) {
         looks.begin(scene, preferences.get().look());
-        scene.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
-        scene.addEventFilter(KeyEvent.KEY_RELEASED, e -> {
-            if (!typing(scene) && rail != null) {
-                rail.keys().letterUp(e.getCode());
-            }
-        });
-        // a key that is let go elsewhere would sound for ever
-        scene.windowProperty().flatMap(Window::focusedProperty).orElse(false).addListener((o, was, is) -> {
-            if (!is && rail != null) {
-                rail.keys().releaseAll();
-            }
-        });
+        new WindowKeys(bench, this).enter(scene);
     }
 
-    private static boolean typing(Scene scene) {
-        return scene.getFocusOwner() instanceof TextInputControl;
+    /** Whether the stage that is shown did something with a key. */
+    boolean stageTakes(KeyEvent e) {
+        return page == null && view(stage).key(e);
     }
 
-    private void pressed(KeyEvent e) {
+    ProjectMenu projects() {
         complete();
-        boolean typing = typing(getScene());
-        KeyCode code = e.getCode();
-        boolean used = true;
-        if (e.isControlDown() && code.isDigitKey() && digit(code) >= 1 && digit(code) <= 6) {
-            go(List.of(Stage6.values()).get(digit(code) - 1));
-        } else if (e.isControlDown() && code == KeyCode.Z && !typing) {
-            if (e.isShiftDown()) {
-                bench.redo();
-            } else {
-                bench.undo();
-            }
-        } else if (e.isControlDown() && code == KeyCode.ENTER) {
-            if (bench.state().moves() != null && !bench.state().moves().isEmpty()) {
-                bench.apply(bench.state().moves().get(0));
-            }
-        } else if (e.isControlDown() && code == KeyCode.PERIOD) {
-            rail.keys().releaseAll();
-            bench.desk().panic();
-        } else if (e.isControlDown() && code == KeyCode.T) {
-            keep().keepTake();
-        } else if (e.isControlDown() && code == KeyCode.N) {
-            project.chooseNew();
-        } else if (e.isControlDown() && code == KeyCode.O) {
-            project.chooseOpen();
-        } else if (e.isControlDown() && e.isShiftDown() && code == KeyCode.S) {
-            project.chooseCopy();
-        } else if (e.isControlDown() && code == KeyCode.COMMA) {
-            openPreferences();
-        } else if (code == KeyCode.F1 && e.isShiftDown()) {
-            openGuide("index");
-        } else if (code == KeyCode.F1) {
-            help();
-        } else if (code == KeyCode.ESCAPE
-                && bench.controllers().learningProperty().get() != null) {
-            bench.controllers().learn(null);
-            dismiss();
-        } else if (code == KeyCode.ESCAPE && message.isVisible()) {
-            dismiss();
-        } else if (code == KeyCode.ESCAPE && page != null) {
-            leavePage();
-        } else if (code == KeyCode.SPACE && !typing && !onButton()) {
-            if (e.isShiftDown()) {
-                rail.swap();
-            } else {
-                rail.playOrStop();
-            }
-        } else if (!typing && code == KeyCode.PAGE_UP) {
-            rail.keys().octave(1);
-        } else if (!typing && code == KeyCode.PAGE_DOWN) {
-            rail.keys().octave(-1);
-        } else if (!typing && !e.isControlDown() && !e.isAltDown() && !e.isMetaDown()) {
-            used = rail.keys().letterDown(code) || page == null && view(stage).key(e);
-        } else {
-            used = false;
-        }
-        if (used) {
-            e.consume();
-        }
+        return project;
     }
 
-    /** Space presses a button that was reached with Tab; a button that was clicked gives Space back to the player. */
-    private boolean onButton() {
-        Node owner = getScene().getFocusOwner();
-        return owner instanceof javafx.scene.control.ButtonBase && owner.isFocusVisible();
-    }
-
-    private static int digit(KeyCode code) {
-        String name = code.getName().toLowerCase(Locale.ROOT);
-        char last = name.charAt(name.length() - 1);
-        return Character.isDigit(last) ? last - '0' : -1;
+    boolean isComplete() {
+        return rail != null;
     }
 }

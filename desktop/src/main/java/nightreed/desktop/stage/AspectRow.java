@@ -94,7 +94,7 @@ final class AspectRow extends HBox {
         MenuItem item = new MenuItem(text);
         item.setId(id + "-" + a.id());
         item.setDisable(then.equals(bench.state().snapshot().marks()));
-        item.setOnAction(e -> bench.mark(label + a.title(), then));
+        item.setOnAction(e -> bench.shaping().mark(label + a.title(), then));
         return item;
     }
 

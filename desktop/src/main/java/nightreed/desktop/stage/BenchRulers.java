@@ -23,7 +23,7 @@ final class BenchRulers {
 
     /** @param reeds whether there are reeds to show what a value does */
     static Ruler ruler(Parameter p, Bench bench, boolean reeds) {
-        Ruler ruler = new Ruler(p, bench::set);
+        Ruler ruler = new Ruler(p, bench.shaping()::set);
         Controllers controllers = bench.controllers();
         ruler.setOnContextMenuRequested(e -> {
             menu(p, bench, reeds).show(ruler, e.getScreenX(), e.getScreenY());
@@ -52,7 +52,7 @@ final class BenchRulers {
         boolean locked = bench.state().snapshot().locked().contains(p.id());
         MenuItem lock = new MenuItem(locked ? "Let fits move it again" : "Lock: no fit moves it");
         lock.setId("lock-" + p.id());
-        lock.setOnAction(e -> bench.lock(p, !locked));
+        lock.setOnAction(e -> bench.shaping().lock(p, !locked));
         MenuItem learn = new MenuItem("Move it by a controller …");
         learn.setId("learn-" + p.id());
         learn.setOnAction(e -> controllers.learn(p));

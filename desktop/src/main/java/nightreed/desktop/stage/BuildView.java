@@ -196,7 +196,7 @@ public final class BuildView implements StageView {
         listen.getStyleClass().add("link-menu");
         listen.setId("listen-to");
         listen.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
-        bench.emphasisedProperty().addListener((o, was, is) -> listenText());
+        bench.shaping().emphasisedProperty().addListener((o, was, is) -> listenText());
         method.getChildren().addAll(Parts.gap(), total, listen, allValues, fit);
         method.setAlignment(Pos.CENTER_LEFT);
         HBox choice = new HBox(6, source, strongest, selectedOnly, next);
@@ -289,7 +289,7 @@ public final class BuildView implements StageView {
     }
 
     private void listenText() {
-        Emphasis e = bench.emphasisedProperty().get();
+        Emphasis e = bench.shaping().emphasisedProperty().get();
         listen.setText(e == null ? "all heard" : e.title());
     }
 
@@ -302,13 +302,13 @@ public final class BuildView implements StageView {
             return;
         }
         MenuItem all = new MenuItem("everything as it is");
-        all.setOnAction(e -> bench.listen(null));
+        all.setOnAction(e -> bench.shaping().listen(null));
         listen.getItems().add(all);
         for (Emphasis.Way way : Emphasis.Way.values()) {
             Menu menu = new Menu(way.title() + " …");
             for (Emphasis.Element element : Emphasis.elements(s.recipe())) {
                 MenuItem item = new MenuItem(element.name());
-                item.setOnAction(e -> bench.listen(new Emphasis(element, way)));
+                item.setOnAction(e -> bench.shaping().listen(new Emphasis(element, way)));
                 menu.getItems().add(item);
             }
             listen.getItems().add(menu);

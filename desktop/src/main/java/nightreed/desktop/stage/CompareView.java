@@ -294,7 +294,7 @@ public final class CompareView implements StageView {
         Button apply = new Button(index == 0 ? "Apply (Ctrl+Enter)" : "Apply");
         apply.setId("apply-move-" + index);
         apply.getStyleClass().add("link");
-        apply.setOnAction(e -> bench.apply(m));
+        apply.setOnAction(e -> bench.shaping().apply(m));
         VBox card = new VBox(3, title, line, Parts.quiet(m.why()), apply);
         card.getStyleClass().addAll("card", index == 0 ? "card-first" : "card-other");
         return card;

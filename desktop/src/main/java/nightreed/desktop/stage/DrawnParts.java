@@ -68,12 +68,19 @@ final class DrawnParts extends VBox {
         exciter.setVisible(f.part() instanceof Exciter);
         if (f.part() instanceof Envelope e) {
             boolean whole = f.id().equals("amp"); // others are no levels
-            envelope.show(title(f), f.id() + ".", e, s.recipe(), whole ? level(s.recording()) : null, bench::set);
+            envelope.show(
+                    title(f), f.id() + ".", e, s.recipe(), whole ? level(s.recording()) : null, bench.shaping()::set);
         } else if (f.part() instanceof Lfo l) {
-            lfo.show(title(f), f.id() + ".", l, s.recipe(), bench::set, (points, done) -> corners(l, points, done));
+            lfo.show(
+                    title(f),
+                    f.id() + ".",
+                    l,
+                    s.recipe(),
+                    bench.shaping()::set,
+                    (points, done) -> corners(l, points, done));
         } else if (f.part() instanceof Exciter e) {
             exciter.show(
-                    e, s.recipe(), s.recording() == null ? null : s.recording().measurement(), bench::set);
+                    e, s.recipe(), s.recording() == null ? null : s.recording().measurement(), bench.shaping()::set);
         }
     }
 
@@ -134,6 +141,6 @@ final class DrawnParts extends VBox {
                 was.common(),
                 points);
         Recipe now = bench.state().recipe();
-        bench.shape((Recipe) Dials.exchanged((Record) now, was, next), "zigzag drawn", settled);
+        bench.shaping().shape((Recipe) Dials.exchanged((Record) now, was, next), "zigzag drawn", settled);
     }
 }

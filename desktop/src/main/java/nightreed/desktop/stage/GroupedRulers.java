@@ -144,7 +144,7 @@ final class GroupedRulers extends VBox {
         add.getItems().clear();
         for (Dials.Absent a : r.absent()) {
             MenuItem item = new MenuItem(a.name());
-            item.setOnAction(e -> bench.addPart(a.id(), a.name()));
+            item.setOnAction(e -> bench.shaping().addPart(a.id(), a.name()));
             add.getItems().add(item);
         }
         Common c = r.common();
@@ -153,7 +153,7 @@ final class GroupedRulers extends VBox {
                         "route: something moves something",
                         "add-route",
                         c.routes().size() < Common.MOST_ROUTES,
-                        () -> bench.use(withRoute(r), "add route")));
+                        () -> bench.shaping().use(withRoute(r), "add route")));
         Recipe fitted = bench.state().snapshot().fitted();
         Macro macro = fitted == null || !fitted.method().equals(r.method())
                 ? null
@@ -163,7 +163,7 @@ final class GroupedRulers extends VBox {
                         "macro: from the values at first to those now",
                         "add-macro",
                         macro != null && c.macros().size() < Common.MOST_MACROS,
-                        () -> bench.use(r.withCommon(c.withMacros(plus(c.macros(), macro))), "add macro")));
+                        () -> bench.shaping().use(r.withCommon(c.withMacros(plus(c.macros(), macro))), "add macro")));
         if (r instanceof StringRecipe string) {
             add.getItems()
                     .add(item(
@@ -172,12 +172,12 @@ final class GroupedRulers extends VBox {
                             c.macros().size() < Common.MOST_MACROS
                                     && c.macros().stream()
                                             .noneMatch(m -> m.name().equals("pluck to bow")),
-                            () -> bench.use(string.pluckToBow(), "add macro pluck to bow")));
+                            () -> bench.shaping().use(string.pluckToBow(), "add macro pluck to bow")));
         }
         takeOut.getItems().clear();
         for (Dials.Absent a : Dials.optional((Record) r)) {
             MenuItem item = new MenuItem(a.name());
-            item.setOnAction(e -> bench.removePart(a.id(), a.name()));
+            item.setOnAction(e -> bench.shaping().removePart(a.id(), a.name()));
             takeOut.getItems().add(item);
         }
         for (int i = 0; i < c.routes().size(); i++) {
@@ -188,7 +188,8 @@ final class GroupedRulers extends VBox {
                             "route: " + words(route.source()) + " to " + words(route.target()),
                             "remove-route-" + i,
                             true,
-                            () -> bench.use(r.withCommon(c.withRoutes(without(c.routes(), at))), "take out route")));
+                            () -> bench.shaping()
+                                    .use(r.withCommon(c.withRoutes(without(c.routes(), at))), "take out route")));
         }
         for (int i = 0; i < c.macros().size(); i++) {
             int at = i;
@@ -197,8 +198,10 @@ final class GroupedRulers extends VBox {
                             c.macros().get(i).name(),
                             "remove-macro-" + i,
                             true,
-                            () -> bench.use(
-                                    r.played().withCommon(c.withMacros(without(c.macros(), at))), "take out macro")));
+                            () -> bench.shaping()
+                                    .use(
+                                            r.played().withCommon(c.withMacros(without(c.macros(), at))),
+                                            "take out macro")));
         }
         takeOut.setDisable(takeOut.getItems().isEmpty());
     }

@@ -93,18 +93,18 @@ final class HandTools extends FlowPane {
     void leaveOutOrBack() {
         Partial p = chosen();
         if (p != null && hand().leavesOut(p)) {
-            bench.decide(name(p) + "taken back", hand().forget(p.frequencyHz()));
+            bench.shaping().decide(name(p) + "taken back", hand().forget(p.frequencyHz()));
         } else if (p != null) {
-            bench.decide(name(p) + "left out", hand().leaveOut(p.frequencyHz()));
+            bench.shaping().decide(name(p) + "left out", hand().leaveOut(p.frequencyHz()));
         }
     }
 
     void lockOrFree() {
         Partial p = chosen();
         if (p != null && hand().locks(p)) {
-            bench.decide(name(p) + "freed", hand().unlock(p.frequencyHz()));
+            bench.shaping().decide(name(p) + "freed", hand().unlock(p.frequencyHz()));
         } else if (p != null) {
-            bench.decide(name(p) + "locked", hand().lock(p.frequencyHz()));
+            bench.shaping().decide(name(p) + "locked", hand().lock(p.frequencyHz()));
         }
     }
 

@@ -55,7 +55,7 @@ public final class KeepView implements StageView {
         });
         note.focusedProperty().addListener((o, was, is) -> {
             if (!is) {
-                bench.note(note.getText());
+                bench.shaping().note(note.getText());
             }
         });
         takeNote.setPromptText("what you hear now");
@@ -112,7 +112,7 @@ public final class KeepView implements StageView {
 
     /** Writes all files into a folder and says which. */
     public void export(Path folder) {
-        bench.note(note.getText());
+        bench.shaping().note(note.getText());
         bench.export(
                 folder,
                 files -> written.setText("Written to " + folder + ": "
@@ -174,7 +174,7 @@ public final class KeepView implements StageView {
         back.setMinWidth(Region.USE_PREF_SIZE);
         jnd.setMinWidth(Region.USE_PREF_SIZE);
         back.setAccessibleText("Use " + t.name());
-        back.setOnAction(e -> bench.use(t.patch(), "back to " + t.name()));
+        back.setOnAction(e -> bench.shaping().use(t.patch(), "back to " + t.name()));
         String when = t.at().length() >= 16 ? t.at().substring(5, 16).replace('T', ' ') : t.at();
         HBox line = new HBox(8, name, Parts.gap(), jnd, back);
         line.setAlignment(Pos.BASELINE_LEFT);

@@ -19,8 +19,8 @@ final class LayerNotes {
         actions.getChildren()
                 .addAll(
                         link("under-hear", "Hear it alone", this::hear),
-                        link("under-exchange", "Shape this one", bench::exchangeLayers),
-                        link("under-drop", "Take it away", bench::dropUnder));
+                        link("under-exchange", "Shape this one", bench.shaping()::exchangeLayers),
+                        link("under-drop", "Take it away", bench.shaping()::dropUnder));
     }
 
     private static Button link(String id, String text, Runnable action) {

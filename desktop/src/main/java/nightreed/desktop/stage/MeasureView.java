@@ -323,7 +323,7 @@ public final class MeasureView implements StageView {
         if (decided.strikeNoteHz() != null) {
             margin.add(Notes.of(choice(
                     "Strike note as measured",
-                    () -> bench.decide("strike note as measured", decided.strikeNote(null)))));
+                    () -> bench.shaping().decide("strike note as measured", decided.strikeNote(null)))));
         } else if (m.strikeNotes().size() > 1 && m.strikeNotes().get(0).certainty() < 0.9) {
             for (StrikeNote n :
                     m.strikeNotes().subList(m.isChord() ? 0 : 1, m.strikeNotes().size())) {
@@ -332,7 +332,8 @@ public final class MeasureView implements StageView {
                 }
                 String text = String.format(Locale.ROOT, "Heard as %s (%.0f %%)", n.note(), 100 * n.certainty());
                 margin.add(Notes.of(choice(
-                        text, () -> bench.decide("strike note " + n.note(), decided.strikeNote(n.frequencyHz())))));
+                        text,
+                        () -> bench.shaping().decide("strike note " + n.note(), decided.strikeNote(n.frequencyHz())))));
             }
         }
     }

@@ -66,7 +66,7 @@ final class TwoTakes extends VBox {
             hear.setOnAction(e -> bench.desk().audition(sound));
             use.setId("use-" + side);
             use.getStyleClass().add("link");
-            use.setOnAction(e -> bench.use(shown.patch(), "back to " + shown.name()));
+            use.setOnAction(e -> bench.shaping().use(shown.patch(), "back to " + shown.name()));
         }
 
         /** Renders and compares beside the window. */

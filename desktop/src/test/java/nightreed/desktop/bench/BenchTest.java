@@ -143,13 +143,13 @@ class BenchTest {
                     .isEqualTo(method);
         }
         Recipe subtractive = bench.state().recipe();
-        bench.addPart("reverb", "reverb");
+        bench.shaping().addPart("reverb", "reverb");
         workWithoutAdvice();
         assertThat(bench.state().recipe().common().effects().reverb()).isNotNull();
-        bench.set(bench.state().recipe().setting("reverb.mix").parameter(), 0.5, true);
+        bench.shaping().set(bench.state().recipe().setting("reverb.mix").parameter(), 0.5, true);
         workWithoutAdvice();
         assertThat(bench.state().recipe().value("reverb.mix")).isEqualTo(0.5);
-        bench.removePart("reverb", "reverb");
+        bench.shaping().removePart("reverb", "reverb");
         workWithoutAdvice();
         assertThat(bench.state().recipe()).isEqualTo(subtractive);
         for (int k = 0; k < 3 + nightreed.match.start.Starts.METHODS.size(); k++) {
@@ -192,12 +192,12 @@ class BenchTest {
         Parameter p = bench.state().recipe().setting("mode.1.t60").parameter();
         double before = bench.state().recipe().value("mode.1.t60");
         for (double f : new double[] {1.1, 1.3, 1.7}) {
-            bench.set(p, before * f, false);
+            bench.shaping().set(p, before * f, false);
             assertThat(bench.state().recipe().value("mode.1.t60")).isCloseTo(before * f, within(1e-9));
         }
         workWithoutAdvice();
         assertThat(bench.state().undoLabel()).isEqualTo("fit resonators"); // a drag is no history yet
-        bench.set(p, before * 2, true);
+        bench.shaping().set(p, before * 2, true);
         workWithoutAdvice();
         assertThat(bench.state().undoLabel()).startsWith("mode 1 T60");
         assertThat(project.now(bench.state().current()).recipe())
@@ -210,13 +210,13 @@ class BenchTest {
         bringAndFit();
         Parameter p = bench.state().recipe().setting("noise.level").parameter();
         for (int i = 0; i < 20; i++) {
-            bench.set(p, -40 + i, false);
+            bench.shaping().set(p, -40 + i, false);
         }
         long start = System.nanoTime();
         work();
         double all = (System.nanoTime() - start) / 1e9;
         start = System.nanoTime();
-        bench.set(p, -15, false);
+        bench.shaping().set(p, -15, false);
         work();
         double one = (System.nanoTime() - start) / 1e9;
         assertThat(bench.state().recipe().value("noise.level")).isEqualTo(-15);
@@ -227,8 +227,8 @@ class BenchTest {
     void undoAndRedoWalkTheWholeHistory() throws Exception {
         bringAndFit();
         Recipe fit = bench.state().recipe();
-        bench.set(fit.setting("tune").parameter(), 30, true);
-        bench.set(fit.setting("level").parameter(), -30, true);
+        bench.shaping().set(fit.setting("tune").parameter(), 30, true);
+        bench.shaping().set(fit.setting("level").parameter(), -30, true);
         workWithoutAdvice();
         Recipe last = bench.state().recipe();
         bench.undo();
@@ -255,18 +255,18 @@ class BenchTest {
     void movesAreAppliedAndTakesBroughtBack() throws Exception {
         bringAndFit();
         Recipe fit = bench.state().recipe();
-        bench.set(fit.setting("mode.1.t60").parameter(), 2.5 * fit.value("mode.1.t60"), true);
+        bench.shaping().set(fit.setting("mode.1.t60").parameter(), 2.5 * fit.value("mode.1.t60"), true);
         work();
         double bent = bench.state().comparison().totalJnd();
         Move first = bench.state().moves().get(0);
-        bench.apply(first);
+        bench.shaping().apply(first);
         work();
         assertThat(bench.state().comparison().totalJnd()).isLessThan(bent);
         bench.keepTake("closer");
         work();
         assertThat(bench.state().takes()).hasSize(2);
         assertThat(bench.state().takes().get(1).note()).isEqualTo("closer");
-        bench.use(bench.state().takes().get(0).recipe(), "back to the fit");
+        bench.shaping().use(bench.state().takes().get(0).recipe(), "back to the fit");
         work();
         assertThat(bench.state().recipe()).isEqualTo(fit);
         assertThat(bench.state().undoLabel()).isEqualTo("back to the fit");
@@ -292,7 +292,7 @@ class BenchTest {
                 .isEqualTo(bench.state().snapshot().patch());
         Recipe over = bench.state().recipe();
 
-        bench.exchangeLayers();
+        bench.shaping().exchangeLayers();
         workWithoutAdvice();
         assertThat(bench.state().recipe()).isEqualTo(under);
         assertThat(bench.state().snapshot().under()).isEqualTo(over);
@@ -304,11 +304,11 @@ class BenchTest {
         assertThat(RecipeJson.parsePatch(written, "it"))
                 .isEqualTo(bench.state().snapshot().patch());
 
-        bench.dropUnder();
+        bench.shaping().dropUnder();
         workWithoutAdvice();
         assertThat(bench.state().snapshot().under()).isNull();
         assertThat(bench.state().recipe()).isEqualTo(over);
-        bench.use(bench.state().takes().get(0).patch(), "back");
+        bench.shaping().use(bench.state().takes().get(0).patch(), "back");
         workWithoutAdvice();
         assertThat(bench.state().snapshot().under()).isEqualTo(under);
         for (int i = 0; i < 3; i++) {
@@ -322,8 +322,8 @@ class BenchTest {
     @Test
     void aNoteIsAnEditOnceAndOnlyIfItChanged() throws Exception {
         bringAndFit();
-        bench.note("for the harbour");
-        bench.note("for the harbour");
+        bench.shaping().note("for the harbour");
+        bench.shaping().note("for the harbour");
         workWithoutAdvice();
         assertThat(bench.state().undoLabel()).isEqualTo("note");
         bench.undo();
@@ -431,8 +431,8 @@ class BenchTest {
         bench.intake().file(wav(64));
         workWithoutAdvice();
         Path pulled = Files.move(stick, folder.resolve("pulled"));
-        bench.note("one");
-        bench.note("two");
+        bench.shaping().note("one");
+        bench.shaping().note("two");
         workWithoutAdvice();
         assertThat(bench.unsavedProperty().get()).isEqualTo(2);
         assertThat(bench.messageProperty().get()).contains("is gone").contains("still there");
@@ -482,7 +482,7 @@ class BenchTest {
     @Test
     void otherEarsJudgeOtherwise() throws Exception {
         bringAndFit();
-        bench.set(bench.state().recipe().setting("mode.1.level").parameter(), -9, true);
+        bench.shaping().set(bench.state().recipe().setting("mode.1.level").parameter(), -9, true);
         workWithoutAdvice();
         double usual = bench.state().comparison().jnd(Aspect.PARTIALS);
         var level = Hearing.thresholds().stream()

@@ -18,7 +18,7 @@ import org.hipparchus.special.BesselJ;
  * amplitude A J_k(I) e^(j(φc + kφm)): the carrier, the index and both phases are those by which the lines fit best. From
  * there everything is refined together on the samples (Gauss and Newton, damped), the first moments first.
  */
-final class FmFit {
+final class FmLawFit {
     /** Orders that are looked at to both sides of the carrier. */
     private static final int ORDERS = 20;
 
@@ -47,7 +47,7 @@ final class FmFit {
     private final double fs;
     private final int first; // sample of y at which the envelope no longer rises
 
-    private FmFit(double[] y, double fs, int sinceOnset) {
+    private FmLawFit(double[] y, double fs, int sinceOnset) {
         this.y = y;
         this.fs = fs;
         this.first = (int) Math.max(0, RISE_SECONDS * fs - sinceOnset);
@@ -66,7 +66,7 @@ final class FmFit {
             SidebandLattice lattice,
             List<DampedSinusoid> found,
             NoiseFloor floor) {
-        FmFit fit = new FmFit(y, fs, sinceOnset);
+        FmLawFit fit = new FmLawFit(y, fs, sinceOnset);
         double[] best = null;
         double least = Double.POSITIVE_INFINITY;
         int shortest = (int) (STRETCHES[0] * fs);

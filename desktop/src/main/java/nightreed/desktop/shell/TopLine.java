@@ -1,0 +1,127 @@
+package nightreed.desktop.shell;
+
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import nightreed.desktop.bench.Bench;
+import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.bench.TaskState;
+import nightreed.desktop.stage.Stage6;
+import nightreed.project.Imitation;
+
+/** Names of project and imitation, the task under way, what is not in the file yet, undo and redo, the notes' fold. */
+final class TopLine extends HBox {
+    private final Bench bench;
+    private final Shell shell;
+    private final MenuButton imitation = new MenuButton();
+    private final Button undo = link("undo", "Undo");
+    private final Button redo = link("redo", "Redo");
+    private final Button fold = link("fold-notes", "Notes ›");
+    private final Button unsaved = link("unsaved", "");
+    private final HBox task = new HBox(8);
+    private final Label taskName = new Label();
+    private final ProgressBar taskBar = new ProgressBar(0);
+
+    TopLine(Bench bench, Shell shell, ProjectMenu project) {
+        super(8);
+        this.bench = bench;
+        this.shell = shell;
+        imitation.getStyleClass().add("title");
+        imitation.setId("imitations");
+        imitation.setAccessibleText("Imitation on the bench");
+        Label slash = new Label("/");
+        slash.getStyleClass().add("quiet-title");
+        undo.setOnAction(e -> bench.undo());
+        redo.setOnAction(e -> bench.redo());
+        fold.setAccessibleText("Fold the margin notes away or out");
+        fold.setOnAction(e -> shell.foldNotes());
+        unsaved.getStyleClass().add("unsaved");
+        unsaved.setAccessibleHelp(
+                "They are kept in the window and written as soon as it can be done. Press to save a copy.");
+        unsaved.setOnAction(e -> project.chooseCopy());
+        unsaved(0);
+        task();
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        getChildren().addAll(project, slash, imitation, gap, task, unsaved, undo, redo, fold);
+        setAlignment(Pos.CENTER_LEFT);
+        getStyleClass().add("top");
+    }
+
+    private static Button link(String id, String text) {
+        Button b = new Button(text);
+        b.getStyleClass().add("link");
+        b.setId(id);
+        b.setMinWidth(Region.USE_PREF_SIZE);
+        return b;
+    }
+
+    private void task() {
+        taskBar.setPrefWidth(90);
+        taskBar.setAccessibleText("Progress of the task");
+        taskName.getStyleClass().add("quiet");
+        Button stop = link("stop-task", "stop");
+        stop.setAccessibleText("Stop the task");
+        stop.setOnAction(e -> bench.cancel());
+        task.getChildren().addAll(taskName, taskBar, stop);
+        task.getStyleClass().add("task");
+        task.setAlignment(Pos.CENTER_LEFT);
+        show((TaskState) null);
+    }
+
+    /** @param changes how many are not in the project file yet */
+    void unsaved(int changes) {
+        unsaved.setText(changes == 1 ? "1 change is not in the file" : changes + " changes are not in the file");
+        unsaved.setVisible(changes > 0);
+        unsaved.setManaged(changes > 0);
+    }
+
+    void notes(boolean open) {
+        fold.setText(open ? "Notes ›" : "‹ Notes");
+    }
+
+    /** @param before what was shown until now */
+    void show(BenchState before, BenchState s) {
+        imitation.setText(s.current() == null ? "" : s.current().name());
+        if (!s.imitations().equals(before.imitations()) || imitation.getItems().isEmpty()) {
+            list(s.imitations());
+        }
+        undo.setText(s.undoLabel() == null ? "Undo" : "Undo: " + s.undoLabel());
+        undo.setDisable(s.undoLabel() == null);
+        redo.setText(s.redoLabel() == null ? "Redo" : "Redo: " + s.redoLabel());
+        redo.setDisable(s.redoLabel() == null);
+    }
+
+    private void list(List<Imitation> all) {
+        imitation.getItems().clear();
+        for (Imitation i : all) {
+            MenuItem item = new MenuItem(i.name());
+            item.setOnAction(e -> bench.choose(i));
+            imitation.getItems().add(item);
+        }
+        MenuItem fresh = new MenuItem("New imitation");
+        fresh.setOnAction(e -> {
+            bench.addImitation("Imitation " + (all.size() + 1));
+            shell.go(Stage6.BRIEF);
+        });
+        imitation.getItems().add(fresh);
+    }
+
+    /** @param t null while nothing is under way: then it leaves its place to the names */
+    void show(TaskState t) {
+        task.setVisible(t != null);
+        task.setManaged(t != null);
+        if (t != null) {
+            String doing = t.doing().isEmpty() ? "" : ": " + t.doing();
+            taskName.setText(t.name() + doing);
+            taskBar.setProgress(t.fraction());
+        }
+    }
+}
