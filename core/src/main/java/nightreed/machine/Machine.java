@@ -2,9 +2,11 @@ package nightreed.machine;
 
 import java.util.Arrays;
 import java.util.Collections;
+import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -63,12 +65,12 @@ public record Machine(
         if (name == null || name.isBlank() || name.length() > 60) {
             throw new IllegalArgumentException("a machine needs a name of 1 to 60 letters");
         }
-        range("resonators", resonators, 0, 64);
-        range("bands", bands, 0, 32);
-        range("loops", loops, 0, 2);
-        range("oscillators", oscillators, 0, 16);
-        range("envelopes", envelopes, 1, 32);
-        range("lfos", lfos, 0, 2);
+        range("resonators", Feature.RESONATORS, resonators);
+        range("bands", Feature.BANDS, bands);
+        range("loops", Feature.LOOPS, loops);
+        range("oscillators", Feature.OSCILLATORS, oscillators);
+        range("envelopes", Feature.ENVELOPES, envelopes);
+        range("lfos", Feature.LFOS, lfos);
         some("waves", waves);
         some("slopes", slopes);
         some("lfoShapes", lfoShapes);
@@ -84,9 +86,10 @@ public record Machine(
         return kinds == null || kinds.isEmpty() ? kinds : Collections.unmodifiableSet(EnumSet.copyOf(kinds));
     }
 
-    private static void range(String what, Integer n, int least, int most) {
-        if (n != null && (n < least || n > most)) {
-            throw new IllegalArgumentException("'" + what + "' must be " + least + " to " + most + ", got " + n);
+    private static void range(String what, Feature f, Integer n) {
+        if (n != null && (n < f.least() || n > f.most())) {
+            throw new IllegalArgumentException(
+                    "'" + what + "' must be " + f.least() + " to " + f.most() + ", got " + n);
         }
     }
 
@@ -130,68 +133,108 @@ public record Machine(
 
     /** A machine that is limited in one thing only, as this one is. */
     public Machine only(Feature f) {
+        Map<Feature, Object> one = new EnumMap<>(Feature.class);
+        one.put(f, limit(f));
+        return of(name, one);
+    }
+
+    /** With another name. */
+    public Machine named(String other) {
+        return of(other, limits());
+    }
+
+    /**
+     * With another limit.
+     *
+     * @param limit an {@link Integer}, a {@link Boolean} or a set of kinds, as the feature has it; null for no limit
+     * @throws IllegalArgumentException if it cannot be so many, or there has to be one kind at least
+     * @throws ClassCastException       if it is a limit of another sort
+     */
+    public Machine with(Feature f, Object limit) {
+        Map<Feature, Object> all = limits();
+        all.put(f, limit);
+        return of(name, all);
+    }
+
+    private Map<Feature, Object> limits() {
+        Map<Feature, Object> all = new EnumMap<>(Feature.class);
+        for (Feature f : Feature.values()) {
+            all.put(f, limit(f));
+        }
+        return all;
+    }
+
+    private static Machine of(String name, Map<Feature, Object> limits) {
         return new Machine(
                 name,
-                f == Feature.RESONATORS ? resonators : null,
-                f == Feature.BANDS ? bands : null,
-                f == Feature.FOLLOWERS ? followers : null,
-                f == Feature.LOOPS ? loops : null,
-                f == Feature.OSCILLATORS ? oscillators : null,
-                f == Feature.MODULATION ? modulation : null,
-                f == Feature.FEEDBACK ? feedback : null,
-                f == Feature.RING ? ring : null,
-                f == Feature.WAVES ? waves : null,
-                f == Feature.UNISON ? unison : null,
-                f == Feature.FILTERS ? filters : null,
-                f == Feature.SLOPES ? slopes : null,
-                f == Feature.ENVELOPES ? envelopes : null,
-                f == Feature.LFOS ? lfos : null,
-                f == Feature.LFO_SHAPES ? lfoShapes : null,
-                f == Feature.NOISE ? noise : null,
-                f == Feature.KEY_TRACKING ? keyTracking : null);
+                (Integer) limits.get(Feature.RESONATORS),
+                (Integer) limits.get(Feature.BANDS),
+                (Boolean) limits.get(Feature.FOLLOWERS),
+                (Integer) limits.get(Feature.LOOPS),
+                (Integer) limits.get(Feature.OSCILLATORS),
+                (Boolean) limits.get(Feature.MODULATION),
+                (Boolean) limits.get(Feature.FEEDBACK),
+                (Boolean) limits.get(Feature.RING),
+                kinds(limits.get(Feature.WAVES), Oscillator.Wave.class),
+                (Boolean) limits.get(Feature.UNISON),
+                kinds(limits.get(Feature.FILTERS), Filter.Kind.class),
+                kinds(limits.get(Feature.SLOPES), Filter.Slope.class),
+                (Integer) limits.get(Feature.ENVELOPES),
+                (Integer) limits.get(Feature.LFOS),
+                kinds(limits.get(Feature.LFO_SHAPES), Lfo.Shape.class),
+                (Boolean) limits.get(Feature.NOISE),
+                (Boolean) limits.get(Feature.KEY_TRACKING));
+    }
+
+    private static <E extends Enum<E>> Set<E> kinds(Object limit, Class<E> kind) {
+        return limit == null ? null : ((Set<?>) limit).stream().map(kind::cast).collect(Collectors.toSet());
+    }
+
+    /** Its limit in something: an {@link Integer}, a {@link Boolean} or a set of kinds; null if it is not limited. */
+    public Object limit(Feature f) {
+        return switch (f) {
+            case RESONATORS -> resonators;
+            case BANDS -> bands;
+            case FOLLOWERS -> followers;
+            case LOOPS -> loops;
+            case OSCILLATORS -> oscillators;
+            case MODULATION -> modulation;
+            case FEEDBACK -> feedback;
+            case RING -> ring;
+            case WAVES -> waves;
+            case UNISON -> unison;
+            case FILTERS -> filters;
+            case SLOPES -> slopes;
+            case ENVELOPES -> envelopes;
+            case LFOS -> lfos;
+            case LFO_SHAPES -> lfoShapes;
+            case NOISE -> noise;
+            case KEY_TRACKING -> keyTracking;
+        };
     }
 
     /** What it has of something, in plain words; "any" where it is not limited. */
     public String has(Feature f) {
-        return switch (f) {
-            case RESONATORS -> count(resonators);
-            case BANDS -> count(bands);
-            case FOLLOWERS -> yes(followers);
-            case LOOPS -> count(loops);
-            case OSCILLATORS -> count(oscillators);
-            case MODULATION -> yes(modulation);
-            case FEEDBACK -> yes(feedback);
-            case RING -> yes(ring);
-            case WAVES -> kinds(waves);
-            case UNISON -> yes(unison);
-            case FILTERS -> kinds(filters);
-            case SLOPES -> kinds(slopes);
-            case ENVELOPES -> count(envelopes);
-            case LFOS -> count(lfos);
-            case LFO_SHAPES -> kinds(lfoShapes);
-            case NOISE -> yes(noise);
-            case KEY_TRACKING -> yes(keyTracking);
-        };
-    }
-
-    private static String count(Integer n) {
-        return n == null ? "any" : n == 0 ? "none" : String.valueOf(n);
-    }
-
-    private static String yes(Boolean b) {
-        return b == null ? "any" : b ? "yes" : "none";
-    }
-
-    private static <E extends Enum<E>> String kinds(Set<E> all) {
-        if (all == null) {
+        Object limit = limit(f);
+        if (limit == null) {
             return "any";
         }
-        return all.isEmpty()
-                ? "none"
-                : EnumSet.copyOf(all).stream().map(e -> word(e.name())).collect(Collectors.joining(", "));
+        if (limit instanceof Boolean there) {
+            return there ? "yes" : "none";
+        }
+        if (limit instanceof Set<?> kinds) {
+            String all = f.kinds().stream()
+                    .filter(kinds::contains)
+                    .map(Machine::word)
+                    .collect(Collectors.joining(", "));
+            return all.isEmpty() ? "none" : all;
+        }
+        return limit.equals(0) ? "none" : limit.toString();
     }
 
-    private static String word(String name) {
+    /** What people call a kind of something. */
+    public static String word(Enum<?> kind) {
+        String name = kind.name();
         return name.startsWith("DB_")
                 ? name.substring(3) + " dB/oct"
                 : name.toLowerCase(Locale.ROOT).replace('_', ' ');

@@ -52,7 +52,7 @@ public record FmPair(
         double index,
 
         @Dial(
-                name = "index follows the key",
+                name = "index tracking",
                 meaning =
                         "On: the same index on all keys. Off: a fixed deviation in Hz, so that low keys are brighter.")
         boolean tracking,

@@ -30,6 +30,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.FieldSource;
 
 /** What a machine makes of recipes, and what its limits cost. */
@@ -139,6 +140,18 @@ class MachineTest {
         assertThat(small.has(Feature.SLOPES)).isEqualTo("6 dB/oct");
         assertThat(small.has(Feature.NOISE)).isEqualTo("none");
         assertThat(small.has(Feature.MODULATION)).isEqualTo("any");
+    }
+
+    @ParameterizedTest
+    @EnumSource(Feature.class)
+    void oneLimitIsChangedAndTheOthersStay(Feature f) throws Exception {
+        Machine small = MachineJson.parse(SMALL, "small");
+        Object limit = f.isCounted() ? (Object) f.most() : f.kinds().isEmpty() ? true : Set.copyOf(f.kinds());
+        Machine other = small.with(f, limit);
+        for (Feature each : Feature.values()) {
+            assertThat(other.limit(each)).isEqualTo(each == f ? limit : small.limit(each));
+        }
+        assertThat(other.with(f, small.limit(f))).isEqualTo(small);
     }
 
     @ParameterizedTest

@@ -22,6 +22,8 @@ import nightreed.desktop.bench.DemoProject;
 import nightreed.desktop.settings.Preferences.Look;
 import nightreed.desktop.stage.Stage6;
 import nightreed.device.NoDevices;
+import nightreed.machine.Machine;
+import nightreed.machine.MachineJson;
 import nightreed.measure.Progress;
 import nightreed.recipe.StringRecipe;
 import nightreed.room.RecordingRoom;
@@ -95,6 +97,7 @@ final class ShotsCommand implements Callable<Integer> {
         page(bench[0], stage[0], "build-string", () -> {});
         page(bench[0], stage[0], "guide", () -> bench[0].shell().openGuide("first-note"));
         page(bench[0], stage[0], "preferences", bench[0].shell()::openPreferences);
+        machine(bench[0], stage[0]);
         page(bench[0], stage[0], "about", bench[0].shell()::openAbout);
         page(bench[0], stage[0], "welcome", bench[0].shell()::openWelcome);
         longFile(bench[0], stage[0]);
@@ -108,6 +111,19 @@ final class ShotsCommand implements Callable<Integer> {
     }
 
     /** A file too long to be measured whole, made of nothing but notes of the recording room. */
+    /** What a machine can do, of one that ships with the application. */
+    private void machine(Workbench bench, Stage stage) throws Exception {
+        Machine before = bench.bench().fitting().machineProperty().get();
+        page(bench, stage, "machine", () -> {
+            bench.bench().fitting().on(MachineJson.examples().get(0));
+            bench.shell().openMachine();
+        });
+        onFx(() -> {
+            bench.bench().fitting().on(before);
+            return null;
+        });
+    }
+
     private void longFile(Workbench bench, Stage stage) throws Exception {
         RecordingRoom.Instrument bars = RecordingRoom.instrument("slate-bars");
         float[] all = new float[48_000 * 60 * 11];

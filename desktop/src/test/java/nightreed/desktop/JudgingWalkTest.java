@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.Node;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -19,6 +20,7 @@ import nightreed.match.Marks;
 import nightreed.project.Imitation;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.part.Filter;
 import nightreed.room.RecordingRoom;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -181,6 +183,49 @@ class JudgingWalkTest extends WindowTest {
             return null;
         });
         await("another method", s -> s.recipe().method().equals("fm"));
+    }
+
+    @Test
+    void whatAMachineCanDoIsChangedOnItsPage() throws Exception {
+        int modes = ((ResonatorRecipe) state().recipe()).modes().size();
+        stage(Stage6.BUILD);
+        fx(() -> {
+            workbench.shell().openMachine();
+            return null;
+        });
+        fx(() -> {
+            robot.lookup("#machine-resonators").queryComboBox().setValue(String.valueOf(modes - 1));
+            return null;
+        });
+        Machine mine = fx(() -> workbench.bench().fitting().machineProperty().get());
+        assertThat(mine.name()).isEqualTo("my machine");
+        assertThat(mine.resonators()).isEqualTo(modes - 1);
+        assertThat(text("#machine-lacks")).contains("resonators");
+        click("#machine-modulation");
+        assertThat(text("#machine-plays")).isEqualTo("Yes: Resonators, Ring, Formant, String, Subtractive. No: FM.");
+        for (String slope : List.of("6", "12", "24")) {
+            click("#machine-slopes-db-" + slope);
+        }
+        assertThat(fx(() -> workbench.bench().fitting().machineProperty().get()).slopes())
+                .containsExactly(Filter.Slope.DB_24);
+        assertThat(text("#message")).contains("slopes");
+        assertThat(fx(() ->
+                        ((ToggleButton) robot.lookup("#machine-slopes-db-24").query()).isSelected()))
+                .isTrue();
+        click("#machine-unlimited");
+        assertThat(text("#machine-lacks")).isEmpty();
+        assertThat(fx(() -> workbench.preferences().get().machine())).isNull();
+    }
+
+    private String text(String id) {
+        return fx(() -> ((Label) robot.lookup(id).query()).getText());
+    }
+
+    private void click(String id) {
+        fx(() -> {
+            ((ButtonBase) robot.lookup(id).query()).fire();
+            return null;
+        });
     }
 
     @Test

@@ -28,6 +28,7 @@ import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.page.AboutPage;
 import nightreed.desktop.page.GuidePage;
+import nightreed.desktop.page.MachinePage;
 import nightreed.desktop.page.Page;
 import nightreed.desktop.page.PreferencesPage;
 import nightreed.desktop.page.WelcomePage;
@@ -71,6 +72,7 @@ public final class Shell extends BorderPane {
     private GuidePage guide;
     private boolean warm;
     private PreferencesPage preferencesPage;
+    private MachinePage machinePage;
 
     /**
      * Nothing but the ground; the rest comes with {@link #complete}, so that the window is there sooner.
@@ -160,7 +162,7 @@ public final class Shell extends BorderPane {
         StageView view = switch (s) {
             case BRIEF -> new BriefView(bench);
             case MEASURE -> new MeasureView(bench, preferences);
-            case BUILD -> new BuildView(bench);
+            case BUILD -> new BuildView(bench, this::openMachine);
             case COMPARE -> new CompareView(bench, preferences);
             case PLAY -> new PlayView(bench, rail.keys(), midi.get(), preferences);
             case KEEP -> new KeepView(bench);
@@ -287,7 +289,7 @@ public final class Shell extends BorderPane {
     private void closePage() {
         if (page != null) {
             show(page, false);
-            if (page != guide && page != preferencesPage) { // made anew each time
+            if (page != guide && page != preferencesPage && page != machinePage) { // made anew each time
                 centre.getChildren().remove(page);
                 looks.remove(page);
             }
@@ -308,6 +310,15 @@ public final class Shell extends BorderPane {
 
     public void openPreferences() {
         open(preferencesPage());
+    }
+
+    /** Opens what the machine can do that has to play what is fitted. */
+    public void openMachine() {
+        if (machinePage == null) {
+            machinePage = new MachinePage(bench, this::leavePage);
+            Help.chapter(machinePage, "build");
+        }
+        open(machinePage);
     }
 
     private GuidePage guide() {

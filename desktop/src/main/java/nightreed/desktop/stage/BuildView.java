@@ -25,6 +25,7 @@ import javafx.scene.layout.VBox;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.bench.Fitting;
+import nightreed.desktop.bench.MethodNames;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
@@ -54,15 +55,6 @@ public final class BuildView implements StageView {
     private static final int MODE_COLUMNS = 2;
 
     private static final double QUICK_SECONDS = 15;
-
-    /** Methods as people call them. */
-    static final Map<String, String> METHOD_NAMES = Map.of(
-            "resonators", "Resonators",
-            "fm", "FM",
-            "ring", "Ring",
-            "formant", "Formant",
-            "string", "String",
-            "subtractive", "Subtractive");
 
     private static final Map<String, String> ABOUT = Map.of(
             "resonators",
@@ -111,11 +103,12 @@ public final class BuildView implements StageView {
     private List<String> shownIds = List.of();
     private int page;
 
-    public BuildView(Bench bench) {
+    /** @param editMachine shows what the machine can do, to change it */
+    public BuildView(Bench bench, Runnable editMachine) {
         this.bench = bench;
         this.bed = new Reedbed(bench.selectedProperty());
         this.grouped = new GroupedRulers(bench);
-        this.machine = new MachineMenu(bench);
+        this.machine = new MachineMenu(bench, editMachine);
         this.layers = new LayerNotes(bench);
         this.does = new WhatItDoes(bed::setModel, () -> show(bench.state()));
         bench.askedProperty().addListener((o, was, p) -> {
@@ -183,7 +176,7 @@ public final class BuildView implements StageView {
         allValues.setOnAction(e -> show(bench.state()));
         HBox method = new HBox(2);
         for (String m : Starts.METHODS) {
-            ToggleButton b = new ToggleButton(METHOD_NAMES.get(m));
+            ToggleButton b = new ToggleButton(MethodNames.of(m));
             b.getStyleClass().add("plain-toggle");
             b.setId("method-" + m);
             b.setToggleGroup(methods);
@@ -329,7 +322,7 @@ public final class BuildView implements StageView {
         margin.add(Notes.space(4), Notes.heading("What the recording asks for"));
         List<Adviser.Advice> advice = Adviser.before(s.recording().measurement());
         for (Adviser.Advice a : advice.subList(0, 3)) {
-            margin.add(Notes.body(METHOD_NAMES.get(a.method()) + ". " + a.why()));
+            margin.add(Notes.body(MethodNames.of(a.method()) + ". " + a.why()));
         }
     }
 
@@ -342,11 +335,11 @@ public final class BuildView implements StageView {
         margin.add(Notes.space(4), Notes.heading("All methods, the nearest first"));
         for (Adviser.Ranked r : ranking) {
             margin.add(Notes.pair(
-                    METHOD_NAMES.get(r.fitted().method()),
+                    MethodNames.of(r.fitted().method()),
                     String.format(
                             Locale.ROOT, "%.2f JND", r.fitted().comparison().totalJnd())));
         }
-        margin.add(Notes.quiet(METHOD_NAMES.get(ranking.get(0).fitted().method()) + ": "
+        margin.add(Notes.quiet(MethodNames.of(ranking.get(0).fitted().method()) + ": "
                 + ranking.get(0).why() + "."));
     }
 
@@ -383,13 +376,19 @@ public final class BuildView implements StageView {
         Recipe r = s.recipe();
         joint(s);
         layers.notes(s, margin);
-        margin.add(Notes.heading(METHOD_NAMES.get(r.method())));
+        margin.add(Notes.heading(MethodNames.of(r.method())));
         margin.add(Notes.body(ABOUT.get(r.method())));
         ranking();
         machine.notes(s, margin);
         Start start = bench.fitting().startedProperty().get();
         if (start != null && start.recipe().method().equals(r.method())) {
-            margin.add(Notes.space(4), Notes.heading("Where values come from"));
+            boolean moved = !start.recipe().equals(r);
+            margin.add(
+                    Notes.space(4),
+                    Notes.heading(moved ? "Where the first values came from" : "Where values come from"));
+            if (moved) {
+                margin.add(Notes.quiet("A fit or a hand has moved values since."));
+            }
             for (Start.Origin o :
                     start.origins().subList(0, Math.min(7, start.origins().size()))) {
                 margin.add(Notes.quiet(named(r, o.parameterId()) + ": " + o.why()));

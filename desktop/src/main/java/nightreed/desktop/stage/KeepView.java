@@ -21,6 +21,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.bench.MethodNames;
 import nightreed.match.Tolerances;
 import nightreed.project.Take;
 import nightreed.recipe.Recipe;
@@ -212,7 +213,7 @@ public final class KeepView implements StageView {
         values(s.recipe(), s.tolerances());
         Recipe under = s.snapshot().under();
         if (under != null) {
-            String title = "Under it: " + BuildView.METHOD_NAMES.get(under.method());
+            String title = "Under it: " + MethodNames.of(under.method());
             sheet.put(0, sheet.row(), "layer", title, Parts::heading);
             values(under, Map.of());
         }

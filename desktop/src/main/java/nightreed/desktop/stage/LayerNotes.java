@@ -4,6 +4,7 @@ import javafx.scene.control.Button;
 import javafx.scene.layout.FlowPane;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.bench.MethodNames;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.match.fit.Layers.Layered;
@@ -44,7 +45,7 @@ final class LayerNotes {
         if (s.recipe() == null || under == null) {
             return;
         }
-        margin.add(Notes.heading("Under it: " + BuildView.METHOD_NAMES.get(under.method())));
+        margin.add(Notes.heading("Under it: " + MethodNames.of(under.method())));
         Layered found = bench.fitting().layeredProperty().get();
         boolean asFound = found != null
                 && found.patch().layers().size() == 2

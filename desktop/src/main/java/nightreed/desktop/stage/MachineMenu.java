@@ -26,11 +26,14 @@ import nightreed.sound.SafeFiles;
 final class MachineMenu {
     private static final String DESCRIPTIONS = "Descriptions of machines";
     private final Bench bench;
+    private final Runnable edit;
     private final Menu menu = new Menu();
     private final Button price = new Button("Work out what its limits cost");
 
-    MachineMenu(Bench bench) {
+    /** @param edit shows what the machine can do, to change it */
+    MachineMenu(Bench bench, Runnable edit) {
         this.bench = bench;
+        this.edit = edit;
         menu.setId("machine-menu");
         price.setId("machine-price");
         price.getStyleClass().add("link");
@@ -53,13 +56,16 @@ final class MachineMenu {
             all.add(0, now);
         }
         all.forEach(m -> menu.getItems().add(choice(m.name(), m)));
+        MenuItem change = new MenuItem("What it can do …");
+        change.setId("machine-edit");
+        change.setOnAction(e -> edit.run());
         MenuItem open = new MenuItem("Read a description …");
         open.setId("machine-read");
         open.setOnAction(e -> read());
-        MenuItem save = new MenuItem("Write this one to a file, to change it …");
+        MenuItem save = new MenuItem("Write this one to a file …");
         save.setId("machine-write");
         save.setOnAction(e -> write());
-        menu.getItems().addAll(new SeparatorMenuItem(), open, save);
+        menu.getItems().addAll(new SeparatorMenuItem(), change, open, save);
     }
 
     private MenuItem choice(String name, Machine m) {
@@ -118,8 +124,7 @@ final class MachineMenu {
                         SafeFiles.write(file.toPath(), MachineJson.text(written));
                         return file;
                     },
-                    f -> bench.say("'" + written.name() + "' was written to " + f
-                            + ": change it with any editor, then read it here."),
+                    f -> bench.say("'" + written.name() + "' was written to " + f + "."),
                     () -> {});
         }
     }

@@ -2,6 +2,7 @@ package nightreed.desktop.stage;
 
 import java.util.Locale;
 import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.bench.MethodNames;
 import nightreed.match.PartialDifference;
 import nightreed.recipe.ResonatorRecipe;
 
@@ -37,7 +38,7 @@ public enum Stage6 {
                         ? s.recording() == null ? "" : "not fitted"
                         : s.recipe() instanceof ResonatorRecipe r
                                 ? "Resonators, " + r.modes().size()
-                                : BuildView.METHOD_NAMES.get(s.recipe().method());
+                                : MethodNames.of(s.recipe().method());
             case COMPARE -> s.comparison() == null ? "" : compare(s);
             case PLAY -> "";
             case KEEP ->

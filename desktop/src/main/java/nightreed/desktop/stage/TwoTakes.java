@@ -21,6 +21,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nightreed.desktop.bench.Bench;
 import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.bench.MethodNames;
 import nightreed.match.Aspect;
 import nightreed.match.Comparison;
 import nightreed.match.Listener;
@@ -232,7 +233,7 @@ final class TwoTakes extends VBox {
     private static String under(Patch p) {
         return p.layers().size() < 2
                 ? "nothing"
-                : BuildView.METHOD_NAMES.get(p.layers().get(1).recipe().method());
+                : MethodNames.of(p.layers().get(1).recipe().method());
     }
 
     private static List<String[]> differences(Recipe a, Recipe b) {
