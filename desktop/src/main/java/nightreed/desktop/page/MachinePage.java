@@ -10,7 +10,6 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import javafx.geometry.Insets;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -32,7 +31,6 @@ import nightreed.recipe.Layer;
 public final class MachinePage extends Page {
     private static final String ANY = "any";
     private static final String NONE = "none";
-    private static final double NAMES = 190;
 
     private final Bench bench;
     private final TextField name = new TextField();
@@ -269,34 +267,11 @@ public final class MachinePage extends Page {
         return "machine-" + (f.name() + kind).toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
-    private static HBox row(String name, Node... controls) {
-        Label l = body();
-        l.setText(name);
-        l.setMinWidth(NAMES);
-        HBox row = new HBox(10, l);
-        row.getChildren().addAll(controls);
-        row.setAlignment(Pos.CENTER_LEFT);
-        return row;
-    }
-
-    private static Label heading(String text) {
-        Label l = new Label(text);
-        l.getStyleClass().add("page-heading");
-        return l;
-    }
-
     private static Label body() {
         Label l = new Label();
         l.getStyleClass().add("body");
         l.setWrapText(true);
         l.setMinHeight(Region.USE_PREF_SIZE);
-        return l;
-    }
-
-    private static Label quiet(String text) {
-        Label l = new Label(text);
-        l.getStyleClass().add("quiet");
-        l.setWrapText(true);
         return l;
     }
 }

@@ -1,5 +1,6 @@
 package nightreed.desktop.page;
 
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -32,6 +33,32 @@ public abstract class Page extends BorderPane {
     protected final void setContents(Node contents) {
         scroll.setContent(contents);
         scroll.setVvalue(0);
+    }
+
+    /** Over a part of the page. */
+    protected static Label heading(String text) {
+        Label l = new Label(text);
+        l.getStyleClass().add("page-heading");
+        return l;
+    }
+
+    /** What explains something. */
+    protected static Label quiet(String text) {
+        Label l = new Label(text);
+        l.getStyleClass().add("quiet");
+        l.setWrapText(true);
+        return l;
+    }
+
+    /** A name, and what belongs to it. */
+    protected static HBox row(String name, Node... controls) {
+        Label l = new Label(name);
+        l.getStyleClass().add("body");
+        l.setMinWidth(190);
+        HBox row = new HBox(10, l);
+        row.getChildren().addAll(controls);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
     }
 
     /** Scrolls so that a part of the contents stands at the top. */

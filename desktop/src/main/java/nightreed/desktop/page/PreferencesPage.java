@@ -7,7 +7,6 @@ import java.util.function.DoubleFunction;
 import java.util.function.ToDoubleFunction;
 import java.util.function.UnaryOperator;
 import javafx.geometry.Insets;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -73,29 +72,6 @@ public final class PreferencesPage extends Page {
         showing = false;
         show();
         first.requestFocus();
-    }
-
-    private static Label heading(String text) {
-        Label l = new Label(text);
-        l.getStyleClass().add("page-heading");
-        return l;
-    }
-
-    private static Label quiet(String text) {
-        Label l = new Label(text);
-        l.getStyleClass().add("quiet");
-        l.setWrapText(true);
-        return l;
-    }
-
-    private static HBox row(String name, Node... controls) {
-        Label l = new Label(name);
-        l.getStyleClass().add("body");
-        l.setMinWidth(190);
-        HBox row = new HBox(10, l);
-        row.getChildren().addAll(controls);
-        row.setAlignment(Pos.CENTER_LEFT);
-        return row;
     }
 
     private <T> HBox choices(
