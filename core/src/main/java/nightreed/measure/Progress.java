@@ -15,8 +15,40 @@ public interface Progress {
      */
     void report(double fraction, String doing);
 
+    /** Whether what has been found so far is enough: work that only goes on to find something better ends soon with it. */
+    default boolean isEnough() {
+        return false;
+    }
+
+    /** The same, which tells before what is being done what it is done for. */
+    default Progress named(String name) {
+        Progress whole = this;
+        return new Progress() {
+            @Override
+            public void report(double fraction, String doing) {
+                whole.report(fraction, name + ": " + doing);
+            }
+
+            @Override
+            public boolean isEnough() {
+                return whole.isEnough();
+            }
+        };
+    }
+
     /** Progress of a part of the work that runs from {@code from} to {@code to} of the whole. */
     default Progress part(double from, double to) {
-        return (fraction, doing) -> report(from + fraction * (to - from), doing);
+        Progress whole = this;
+        return new Progress() {
+            @Override
+            public void report(double fraction, String doing) {
+                whole.report(from + fraction * (to - from), doing);
+            }
+
+            @Override
+            public boolean isEnough() {
+                return whole.isEnough();
+            }
+        };
     }
 }

@@ -2,6 +2,7 @@ package nightreed.match.fit;
 
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.BooleanSupplier;
 
 /**
  * What a search may spend: what its renders cost, counted so that the same search takes the same way on every machine, and
@@ -11,6 +12,7 @@ final class Budget {
     private final double amount;
     private final long endNanos;
     private final Runnable check;
+    private final BooleanSupplier enough;
     private final Thread owner = Thread.currentThread();
     private volatile boolean cancelled;
     private final AtomicLong used = new AtomicLong(); // thousandths, which add up to the same in any order
@@ -20,8 +22,10 @@ final class Budget {
      * @param seconds from now on; infinite for no limit
      * @param check   asked before each render of the thread that makes the budget, which takes part in all that is rendered
      *                side by side; may throw {@link CancellationException}
+     * @param enough  whether the search is to end with what it has; may be asked from any thread
      */
-    Budget(double amount, double seconds, Runnable check) {
+    Budget(double amount, double seconds, Runnable check, BooleanSupplier enough) {
+        this.enough = enough;
         this.check = check;
         this.amount = amount;
         this.endNanos =
@@ -30,7 +34,7 @@ final class Budget {
 
     /** One without an end. */
     static Budget endless(Runnable check) {
-        return new Budget(Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY, check);
+        return new Budget(Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY, check, () -> false);
     }
 
     void spend(double cost) {
@@ -63,9 +67,9 @@ final class Budget {
         return amount;
     }
 
-    /** Whether the time is over: then what is under way is left, too. */
+    /** Whether the time is over, or what was found is enough: then what is under way is left, too. */
     boolean late() {
-        return cancelled || endNanos != Long.MAX_VALUE && System.nanoTime() > endNanos;
+        return cancelled || enough.getAsBoolean() || endNanos != Long.MAX_VALUE && System.nanoTime() > endNanos;
     }
 
     double share() {

@@ -40,7 +40,8 @@ public final class Fits {
         Search search = new Search(recording, plan.within(plan.seconds() - gone), starts, progress.part(0.05, 0.9));
         List<Recipe> met = search.found();
         progress.report(0.9, "listening");
-        Judged found = nearest(List.copyOf(new LinkedHashSet<>(met)), search.note(), plan);
+        boolean soon = plan.isLimited() || progress.isEnough();
+        Judged found = nearest(List.copyOf(new LinkedHashSet<>(met)), search.note(), plan, soon);
         Clip imitation = Matcher.render(plan.with(found.recipe), recording);
         Comparison comparison = found.comparison != null
                 ? found.comparison
@@ -69,16 +70,12 @@ public final class Fits {
         }
         List<Fitted> out = new ArrayList<>();
         UnusableSound first = null;
-        for (int i = 0; i < order.size(); i++) {
+        for (int i = 0; i < order.size() && (out.isEmpty() || !progress.isEnough()); i++) {
             double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
             String method = order.get(i);
             Progress part = progress.part((double) i / order.size(), (i + 1.0) / order.size());
             try {
-                out.add(of(
-                        method,
-                        recording,
-                        plan.within(left / (order.size() - i)),
-                        (f, doing) -> part.report(f, method + ": " + doing)));
+                out.add(of(method, recording, plan.within(left / (order.size() - i)), part.named(method)));
             } catch (UnusableSound e) {
                 first = first == null ? e : first;
             }
@@ -105,10 +102,10 @@ public final class Fits {
      * Of several recipes the one that a fresh measurement finds nearest; what the quick ear says counts as much. None that is
      * measured to be further than the first. More than two are measured only where the ears do not agree about the second.
      */
-    private static Judged nearest(List<Recipe> recipes, OneNote note, Plan plan) {
+    private static Judged nearest(List<Recipe> recipes, OneNote note, Plan plan, boolean soon) {
         List<Judged> judged = new ArrayList<>(judged(recipes.subList(0, Math.min(2, recipes.size())), note, plan));
         Judged last = judged.get(judged.size() - 1);
-        if (last.measured() > Math.max(1, AGREED * last.quick) && !plan.isLimited()) {
+        if (last.measured() > Math.max(1, AGREED * last.quick) && !soon) {
             judged.addAll(judged(recipes.subList(judged.size(), Math.min(MOST_JUDGED, recipes.size())), note, plan));
         }
         double first = judged.get(0).measured();

@@ -52,7 +52,8 @@ public final class Layers {
         this.budget = new Budget(
                 Math.max(LEAST_AMOUNT, plan.effort() * AMOUNT),
                 plan.seconds(),
-                () -> progress.report(0.3, "a second layer"));
+                () -> progress.report(0.3, "a second layer"),
+                progress::isEnough);
     }
 
     /**

@@ -122,7 +122,8 @@ final class Search {
         budget = new Budget(
                 Math.max(LEAST_RENDERS * render, plan.effort() * enough),
                 plan.seconds() - Math.min(MOST_FOR_LAST, plan.seconds() * SHARE_FOR_LAST),
-                () -> progress.report(shared.get() == null ? 0 : shared.get().share(), "trying values"));
+                () -> progress.report(shared.get() == null ? 0 : shared.get().share(), "trying values"),
+                progress::isEnough);
         shared.set(budget);
         whole = new Polish(note, budget, progress, plan.machine());
         if (isOpen()) {

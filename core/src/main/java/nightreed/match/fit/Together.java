@@ -175,7 +175,8 @@ public final class Together {
         Budget budget = new Budget(
                 renders * trial.cost(first) / notes.size(),
                 plan.seconds(),
-                () -> search.report(0.5, "keys and strengths together"));
+                () -> search.report(0.5, "keys and strengths together"),
+                search::isEnough);
         Polish polish = new Polish(trial, budget, search, plan.machine());
         List<String> maps =
                 maps(first).stream().filter(id -> !plan.locked().contains(id)).toList();

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
 import nightreed.match.Comparison;
@@ -185,6 +186,33 @@ class FitsTest {
         assertThat(found.value("pair.1.carrierPhase")).isEqualTo(1.1);
         assertThat(found.value("pair.1.modulatorPhase")).isEqualTo(-0.4);
         assertThat(found.value("pair.1.index")).isCloseTo(3, within(0.6));
+    }
+
+    @Test
+    void whatWasFoundSoFarMayBeEnough() throws Exception {
+        AtomicInteger reports = new AtomicInteger();
+        AtomicInteger after = new AtomicInteger(); // reports once it was enough
+        Progress soon = new Progress() {
+            @Override
+            public void report(double fraction, String doing) {
+                reports.incrementAndGet();
+                after.addAndGet(isEnough() ? 1 : 0);
+            }
+
+            @Override
+            public boolean isEnough() {
+                return reports.get() > 30;
+            }
+        };
+        List<Fitted> found = Fits.of(List.of("subtractive", "ring"), brass, Plan.USUAL, soon);
+        assertThat(found).hasSize(1); // nor is another method begun with
+        double start = Listener.compare(
+                        brass,
+                        Matcher.imitation(
+                                brass, Starts.of(found.get(0).method(), brass).recipe()))
+                .totalJnd();
+        assertThat(found.get(0).comparison().totalJnd()).isLessThanOrEqualTo(start + 0.01);
+        assertThat(after.get()).isLessThan(60); // of many hundreds
     }
 
     @Test

@@ -115,7 +115,8 @@ class OffspringTest {
     @Test
     void whereTimeIsOverTheParentsAreKept() {
         Recipe target = two(2, 3, -6);
-        Polish late = new Polish(towards(target), new Budget(1000, 0, () -> {}), Progress.NONE, Machine.ANY);
+        Polish late =
+                new Polish(towards(target), new Budget(1000, 0, () -> {}, () -> false), Progress.NONE, Machine.ANY);
         List<Point> parents = polish(target).at(List.of(two(9, 3, -50), two(0.1, 0.1, -6)));
         assertThat(new Offspring(late, Set.of(), true).of(parents, 5)).containsExactlyInAnyOrderElementsOf(parents);
     }

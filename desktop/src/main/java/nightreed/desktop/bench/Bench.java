@@ -148,8 +148,14 @@ public final class Bench {
         message.set(null);
     }
 
+    /** Stops what is under way; nothing is changed then. */
     public void cancel() {
         tasks.cancel();
+    }
+
+    /** Lets a search that is under way end with the best it has. */
+    public void enough() {
+        tasks.enough();
     }
 
     /** What is asked of the project, or changed in it beside its imitations' histories; runs on the scribe. */
@@ -507,6 +513,11 @@ public final class Bench {
     /** Begins long work, unless there is some under way; what goes wrong is told. */
     void run(String name, Tasks.Work work) {
         tasks.run(name, work);
+    }
+
+    /** The same with work that looks for something better and better, and can end with what there is. */
+    void search(String name, Tasks.Work work) {
+        tasks.search(name, work);
     }
 
     /** UI thread: what is shown from now on. */

@@ -116,7 +116,7 @@ public final class Fitting {
             return;
         }
         String label = (fromHere ? "fit from here, " : "fit ") + method;
-        bench.run("fitting " + method, progress -> {
+        bench.search("fitting " + method, progress -> {
             Fitted fitted = Fits.of(method, at.recording(), plan, progress);
             keep(at, label, fitted, fromHere ? at.snapshot().under() : null);
         });
@@ -141,7 +141,7 @@ public final class Fitting {
             bench.say("There is no recording to match yet: bring one in on the Brief stage.");
             return;
         }
-        bench.run("trying all methods", progress -> {
+        bench.search("trying all methods", progress -> {
             List<Ranked> found =
                     Adviser.after(Fits.of(Starts.METHODS, at.recording(), usual().within(seconds), progress));
             ui.execute(() -> ranking.set(found));
@@ -212,7 +212,7 @@ public final class Fitting {
         }
         String method = at.recipe() == null ? "resonators" : at.recipe().method();
         Plan plan = afresh(at, method);
-        bench.run("fitting " + sides.size() + " notes together", progress -> {
+        bench.search("fitting " + sides.size() + " notes together", progress -> {
             List<Integer> keys = sides.stream()
                     .map(s -> Pitch.nearestKey(s.measurement().f0Hz()))
                     .toList();
@@ -268,7 +268,7 @@ public final class Fitting {
             return;
         }
         Plan plan = usual().from(at.recipe(), at.snapshot().locked());
-        bench.run("looking for a layer under it", progress -> {
+        bench.search("looking for a layer under it", progress -> {
             Clip alone = Matcher.render(at.recipe(), at.recording());
             Comparison now = Listener.compare(at.recording(), Matcher.rendered(alone));
             Layered found = Layers.of(at.recording(), new Fitted(at.recipe(), alone, now, 0), plan, progress);

@@ -22,6 +22,7 @@ final class Tasks {
     private final Consumer<String> tell;
     private final ReadOnlyObjectWrapper<TaskState> task = new ReadOnlyObjectWrapper<>();
     private volatile AtomicBoolean cancelled = new AtomicBoolean();
+    private volatile AtomicBoolean enough = new AtomicBoolean();
 
     /** @param tell told in words for people what went wrong */
     Tasks(Executor ui, Executor worker, Consumer<String> tell) {
@@ -40,6 +41,11 @@ final class Tasks {
         cancelled.set(true);
     }
 
+    /** Lets a search that is under way end with the best it has. */
+    void enough() {
+        enough.set(true);
+    }
+
     /** Runs on the worker. */
     interface Work {
         void run(Progress progress) throws UnusableSound, IOException;
@@ -47,32 +53,28 @@ final class Tasks {
 
     /** Begins long work, unless there is some under way; what goes wrong is told. */
     void run(String name, Work work) {
+        run(name, false, work);
+    }
+
+    /** The same with work that looks for something better and better. */
+    void search(String name, Work work) {
+        run(name, true, work);
+    }
+
+    private void run(String name, boolean search, Work work) {
         if (task.get() != null) {
             tell.accept("'" + task.get().name() + "' is still under way: wait for it or stop it first.");
             return;
         }
         AtomicBoolean stop = new AtomicBoolean();
-        AtomicLong shown = new AtomicLong(System.nanoTime());
+        AtomicBoolean end = new AtomicBoolean();
         cancelled = stop;
-        task.set(new TaskState(name, "", 0));
+        enough = end;
+        task.set(new TaskState(name, "", 0, search));
+        Progress progress = progress(new TaskState(name, "", 0, search), stop, end);
         worker.execute(() -> {
             try {
-                work.run((fraction, doing) -> {
-                    if (stop.get()) {
-                        throw new CancellationException();
-                    }
-                    long last = shown.get();
-                    boolean due = System.nanoTime() - last > SHOWN_EVERY_NANOS;
-                    if (!due || !shown.compareAndSet(last, System.nanoTime())) {
-                        return; // a search reports each of its renders
-                    }
-                    TaskState now = new TaskState(name, doing, fraction);
-                    ui.execute(() -> {
-                        if (task.get() != null) {
-                            task.set(now);
-                        }
-                    });
-                });
+                work.run(progress);
             } catch (CancellationException e) {
                 LOG.info("{} was stopped", name);
             } catch (UnusableSound | IOException e) {
@@ -85,5 +87,34 @@ final class Tasks {
                 ui.execute(() -> task.set(null));
             }
         });
+    }
+
+    /** Shows now and then how far a task is: a search reports each of its renders. */
+    private Progress progress(TaskState of, AtomicBoolean stop, AtomicBoolean end) {
+        AtomicLong shown = new AtomicLong(System.nanoTime());
+        return new Progress() {
+            @Override
+            public void report(double fraction, String doing) {
+                if (stop.get()) {
+                    throw new CancellationException();
+                }
+                long last = shown.get();
+                boolean due = System.nanoTime() - last > SHOWN_EVERY_NANOS;
+                if (!due || !shown.compareAndSet(last, System.nanoTime())) {
+                    return;
+                }
+                TaskState now = new TaskState(of.name(), doing, fraction, of.search());
+                ui.execute(() -> {
+                    if (task.get() != null) {
+                        task.set(now);
+                    }
+                });
+            }
+
+            @Override
+            public boolean isEnough() {
+                return end.get();
+            }
+        };
     }
 }

@@ -26,6 +26,7 @@ final class TopLine extends HBox {
     private final Button fold = link("fold-notes", "Notes ›");
     private final Button unsaved = link("unsaved", "");
     private final HBox task = new HBox(8);
+    private final Button enough = link("enough", "near enough");
     private final Label taskName = new Label();
     private final ProgressBar taskBar = new ProgressBar(0);
 
@@ -70,7 +71,12 @@ final class TopLine extends HBox {
         Button stop = link("stop-task", "stop");
         stop.setAccessibleText("Stop the task");
         stop.setOnAction(e -> bench.cancel());
-        task.getChildren().addAll(taskName, taskBar, stop);
+        enough.setAccessibleText("End with the nearest that was found so far");
+        enough.setOnAction(e -> {
+            enough.setDisable(true);
+            bench.enough();
+        });
+        task.getChildren().addAll(taskName, taskBar, enough, stop);
         task.getStyleClass().add("task");
         task.setAlignment(Pos.CENTER_LEFT);
         show((TaskState) null);
@@ -118,7 +124,11 @@ final class TopLine extends HBox {
     void show(TaskState t) {
         task.setVisible(t != null);
         task.setManaged(t != null);
-        if (t != null) {
+        if (t == null) {
+            enough.setDisable(false);
+        } else {
+            enough.setVisible(t.search());
+            enough.setManaged(t.search());
             String doing = t.doing().isEmpty() ? "" : ": " + t.doing();
             taskName.setText(t.name() + doing);
             taskBar.setProgress(t.fraction());

@@ -46,6 +46,24 @@ class TasksTest {
     }
 
     @Test
+    void aSearchIsToldThatWhatItHasIsEnoughAndTheNextIsNot() {
+        List<Boolean> told = new ArrayList<>();
+        for (int i = 0; i < 2; i++) {
+            boolean first = i == 0;
+            tasks.search("fitting", progress -> {
+                assertThat(tasks.taskProperty().get().search()).isTrue();
+                if (first) {
+                    tasks.enough();
+                }
+                progress.part(0.2, 0.8).named("fm").report(0.5, "half");
+                told.add(progress.part(0.2, 0.8).named("fm").isEnough());
+            });
+            worker.remove().run();
+        }
+        assertThat(told).containsExactly(true, false);
+    }
+
+    @Test
     void whatFailsIsToldInWordsAndLeavesTheBenchFree() {
         tasks.run("reading", progress -> {
             throw new IOException("The disk is full: make room and try again.");
