@@ -20,11 +20,11 @@ import nightreed.desktop.Workbench;
 import nightreed.desktop.bench.DemoProject;
 import nightreed.desktop.stage.Stage6;
 import nightreed.device.NoDevices;
-import nightreed.measure.Progress;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 import nightreed.project.Snapshot;
 import nightreed.recipe.Recipe;
+import nightreed.work.Progress;
 
 /**
  * A scripted user edits in the real window, which says when an edit is shown; the process is killed at a random moment, and

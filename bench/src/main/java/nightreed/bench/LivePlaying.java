@@ -20,9 +20,9 @@ import nightreed.device.Desk;
 import nightreed.device.NoDevices;
 import nightreed.device.StandInOutput;
 import nightreed.device.midi.ScriptedPlayer;
-import nightreed.measure.Progress;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
+import nightreed.work.Progress;
 
 /**
  * Playing live on the stand-ins at 128 samples a block: how long from a key to its sound, and how many blocks come too late

@@ -29,9 +29,9 @@ import nightreed.desktop.stage.Stage6;
 import nightreed.device.NoDevices;
 import nightreed.match.Move;
 import nightreed.measure.Partial;
-import nightreed.measure.Progress;
 import nightreed.recipe.Recipe;
 import nightreed.room.RecordingRoom;
+import nightreed.work.Progress;
 
 /**
  * A scripted user at the real window for half an hour, and a watchdog that asks the FX thread every 10 ms how it is: the

@@ -14,40 +14,47 @@ import nightreed.match.fit.Fits;
 import nightreed.match.fit.Plan;
 import nightreed.match.start.Starts;
 import nightreed.measure.Measurement;
-import nightreed.measure.Progress;
 import nightreed.recipe.Recipe;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.sound.file.SoundFiles;
+import nightreed.work.Progress;
 
 /**
  * All methods on all given notes: distance of values that know only the key, of starting values, and of the fit, each by a
  * fresh render and measurement, and time.
- * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.MatchTable [METHOD,METHOD] NOTE...</pre>
+ * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.MatchTable [--after] METHOD,METHOD NOTE...</pre>
+ * With {@code --after}, only the fit is told.
  * A note is a file, or PLAYER:KEY:STRENGTH:SEED from the recording room.
  */
 public final class MatchTable {
     private MatchTable() {}
 
     public static void main(String[] args) throws Exception {
-        List<String> methods = args[0].equals("all") ? Starts.METHODS : Arrays.asList(args[0].split(","));
-        for (String note : Arrays.asList(args).subList(1, args.length)) {
+        boolean after = args[0].equals("--after");
+        String named = args[after ? 1 : 0];
+        List<String> methods = named.equals("all") ? Starts.METHODS : Arrays.asList(named.split(","));
+        for (String note : Arrays.asList(args).subList(after ? 2 : 1, args.length)) {
             Side side = Matcher.side(clip(note), Progress.NONE);
             String name = Path.of(note).getFileName().toString();
             System.out.printf(
                     "%-26s advised: %s%n",
                     name, Adviser.before(side.measurement()).get(0).method());
             for (String method : methods) {
-                System.out.println(line(name, method, side));
+                System.out.println(line(name, method, side, after));
             }
         }
     }
 
-    private static String line(String name, String method, Side side) {
+    private static String line(String name, String method, Side side, boolean only) {
         try {
-            Recipe start = Starts.of(method, side).recipe();
-            Comparison plain = Listener.compare(side, heard(side, untuned(method, side)));
-            Comparison before = Listener.compare(side, heard(side, start));
+            double plain = only
+                    ? Double.NaN
+                    : Listener.compare(side, heard(side, untuned(method, side))).totalJnd();
+            double before = only
+                    ? Double.NaN
+                    : Listener.compare(side, heard(side, Starts.of(method, side).recipe()))
+                            .totalJnd();
             long t = System.nanoTime();
             Recipe fitted = Fits.of(method, side, Plan.USUAL, Progress.NONE).recipe();
             double seconds = (System.nanoTime() - t) / 1e9;
@@ -60,8 +67,8 @@ public final class MatchTable {
                     "%-26s %-12s untuned %5.2f  %5.2f to %5.2f  worst %5.2f %-10s %5.1f s %s",
                     name,
                     method,
-                    plain.totalJnd(),
-                    before.totalJnd(),
+                    plain,
+                    before,
                     after.totalJnd(),
                     after.worstJnd(),
                     after.worst().id(),

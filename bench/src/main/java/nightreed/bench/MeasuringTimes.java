@@ -5,9 +5,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Random;
 import nightreed.measure.Measurer;
-import nightreed.measure.Progress;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
+import nightreed.work.Progress;
 
 /**
  * How long measuring takes against the length of the sound, per kind of note, warm and on one core; then a minute with

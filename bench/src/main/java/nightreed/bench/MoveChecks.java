@@ -10,11 +10,11 @@ import nightreed.match.Move;
 import nightreed.match.NextMoves;
 import nightreed.match.Side;
 import nightreed.match.start.Starts;
-import nightreed.measure.Progress;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.room.RecordingRoom;
+import nightreed.work.Progress;
 
 /**
  * Whether the first next move keeps its promise: recipes of all methods from the recording room's notes, three values of each

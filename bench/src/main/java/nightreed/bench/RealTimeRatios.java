@@ -8,11 +8,11 @@ import nightreed.match.Side;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Plan;
 import nightreed.measure.Measurer;
-import nightreed.measure.Progress;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.voice.Instrument;
+import nightreed.work.Progress;
 
 /**
  * How many times faster than real time the main steps are, warm, on a note from the recording room. Medians of 15.

@@ -14,7 +14,6 @@ import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
 import nightreed.match.fit.Plan;
 import nightreed.match.start.Starts;
-import nightreed.measure.Progress;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.UnusableRecipe;
@@ -23,6 +22,7 @@ import nightreed.recipe.part.Parameter.Group;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.UnusableSound;
 import nightreed.voice.Renderer;
+import nightreed.work.Progress;
 
 /**
  * Whether a method finds its own sounds again: recipes put off by chance in every value, rendered, measured, and fitted by the

@@ -12,8 +12,8 @@ import nightreed.match.Side;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
 import nightreed.match.fit.Plan;
-import nightreed.measure.Progress;
 import nightreed.sound.Clip;
+import nightreed.work.Progress;
 
 /**
  * Yardstick: modal resynthesis as textbooks have it (after J. O. Smith, "Spectral Audio Signal Processing", 2011). Peaks of one

@@ -23,7 +23,7 @@ import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.stage.Stage6;
 import nightreed.device.NoDevices;
 import nightreed.device.StandInOutput;
-import nightreed.measure.Progress;
+import nightreed.work.Progress;
 
 /**
  * The window at work on the demo project: how long until a moved ruler is heard, how long the reedbed takes to repaint, and how

@@ -3,11 +3,11 @@ package nightreed.cli;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
-import nightreed.measure.Progress;
 import nightreed.sound.Clip;
 import nightreed.sound.SafeFiles;
 import nightreed.sound.UnusableSound;
 import nightreed.sound.file.SoundFiles;
+import nightreed.work.Progress;
 
 /** What commands share in reading and writing. */
 final class Out {

@@ -3,6 +3,7 @@ package nightreed.match;
 import java.util.List;
 import java.util.function.BiFunction;
 import java.util.function.ToDoubleFunction;
+import nightreed.optim.RobustLoss;
 
 /**
  * Thresholds of hearing that differences are counted in.
@@ -110,7 +111,29 @@ public record Hearing(
     }
 
     /** How far under its masker's own level a tone is masked by another tone [dB] (J. D. Johnston, 1988, simplified). */
-    static final double MASKING_OFFSET_DB = 14;
+    public static final double TONE_MASKING_OFFSET_DB = 14;
+
+    /**
+     * How far under its masker's own level a band is masked that holds tones and noise together [dB]. J. D. Johnston, 1988, has 14.5
+     * dB and more for tones and 5.5 dB for noise; chosen between them.
+     */
+    public static final double BAND_MASKING_OFFSET_DB = 8;
+
+    /** Level up to which a band is masked by another that is played at a usual level [dB]. @param bark from the masker, upward */
+    public static double maskedDb(double maskerPower, double bark, double maskerHz) {
+        return 10 * Math.log10(maskerPower + 1e-20) - BAND_MASKING_OFFSET_DB + spread(bark, maskerHz, USUAL.playbackDb);
+    }
+
+    /** What is so far under the loudest frame, band or partial counts no more [dB]; chosen: the range of a note in a quiet room. */
+    public static final double RANGE_DB = 45;
+
+    /** A partial this far above the masking of the others is heard in full [dB]; chosen. */
+    public static final double FULLY_HEARD_DB = 20;
+
+    /** A difference that approaches {@link #MOST} where it is large [JND]. */
+    public static double limited(double jnd) {
+        return RobustLoss.limited(jnd, MOST);
+    }
 
     /** Threshold in quiet [dB SPL] (E. Terhardt, 1979). */
     public static double quietDb(double hz) {

@@ -182,7 +182,7 @@ public final class Listener {
 
     /** @param there what sounds at its frequency, null if that is not known */
     private PartialDifference alone(Partial recording, Partial imitation, double weight, Sounding there) {
-        double most = weight * FULLY_HEARD_DB;
+        double most = weight * Hearing.FULLY_HEARD_DB;
         double db = there == null ? most : Math.min(most, Math.abs(there.db));
         double off = there == null ? 0 : there.offset / hearing.partialFrequency();
         double jnd =
@@ -286,9 +286,6 @@ public final class Listener {
     /** Partials that differ by less than this in level and frequency are the same one [JND]. */
     private static final double SAME_JND = 4;
 
-    /** A partial this far above the masking of the others is heard in full [dB]. */
-    public static final double FULLY_HEARD_DB = 20;
-
     private static Partial nearest(Partial p, List<Partial> among) {
         Partial best = null;
         double least = 35;
@@ -321,11 +318,11 @@ public final class Listener {
         for (Heard o : all) {
             if (!o.equals(h)) {
                 double spread = Hearing.spread(z - Bark.of(o.partial.frequencyHz()), o.partial.frequencyHz(), o.spl);
-                masked += Math.pow(10, (o.spl - Hearing.MASKING_OFFSET_DB + spread) / 10);
+                masked += Math.pow(10, (o.spl - Hearing.TONE_MASKING_OFFSET_DB + spread) / 10);
             }
         }
         double excess = h.spl - 10 * Math.log10(masked);
-        return Math.max(0, Math.min(1, excess / FULLY_HEARD_DB));
+        return Math.max(0, Math.min(1, excess / Hearing.FULLY_HEARD_DB));
     }
 
     /**
@@ -389,7 +386,7 @@ public final class Listener {
                 loudestGroup = Math.max(loudestGroup, group(span, g));
             }
         }
-        double least = 10 * Math.log10(loudestGroup) - 45;
+        double least = 10 * Math.log10(loudestGroup) - Hearing.RANGE_DB;
         double sum = 0;
         double weights = 0;
         for (int s = 0; s < rb.spans(); s++) {
@@ -399,11 +396,11 @@ public final class Listener {
                 double mine = group(rb.burst()[s], g);
                 double other = group(ib.burst()[s], g);
                 double tone = Math.max(0, group(rb.whole()[s], g) - mine);
-                double masking = 10 * Math.log10(tone + 1e-12) - 8;
+                double masking = Hearing.maskedDb(tone, 0, Bark.centreHz(g + 2));
                 for (int o = 0; o < Bark.BANDS; o += 4) { // from the neighbouring groups, 4 Bark away and more
                     double power = Math.max(0, group(rb.whole()[s], o) - group(rb.burst()[s], o));
-                    double slope = o < g ? -10.0 * (g - o) : -27.0 * (o - g);
-                    masking = o == g ? masking : Math.max(masking, 10 * Math.log10(power + 1e-12) - 8 + slope);
+                    masking =
+                            o == g ? masking : Math.max(masking, Hearing.maskedDb(power, g - o, Bark.centreHz(o + 2)));
                 }
                 masked = Math.max(masked, masking);
                 double loudest = Math.max(10 * Math.log10(mine + 1e-12), 10 * Math.log10(other + 1e-12) + shift);

@@ -10,7 +10,6 @@ import nightreed.match.fit.Plan;
 import nightreed.match.start.Starts;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
-import nightreed.measure.Progress;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -18,11 +17,18 @@ import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 import nightreed.voice.Renderer;
+import nightreed.work.Progress;
 
 /** The road from a recording to an imitation, and the single steps on it. */
 public final class Matcher {
     /** More is not made up for: what is so soft is nearly silent [dB]. */
     private static final double MOST_LOUDER_DB = 24;
+
+    /** Of the time that is left after measuring, what the next moves get; chosen. */
+    private static final double SHARE_FOR_MOVES = 0.2;
+
+    /** Time that fits get at least, whatever measuring took [s]. */
+    private static final double LEAST_SECONDS = 0.5;
 
     private Matcher() {}
 
@@ -116,6 +122,15 @@ public final class Matcher {
         return Prediction.of(recipe, recording.measurement(), 30);
     }
 
+    /** What would bring a fit closer, as far as the plan's machine can do it. */
+    private static List<Move> moves(Side recording, Fitted best, Plan plan, Progress progress) {
+        return NextMoves.of(recording, best.recipe(), best.comparison(), progress).stream()
+                .filter(m -> plan.machine()
+                        .missing(best.recipe().with(m.parameter().id(), m.to()))
+                        .isEmpty())
+                .toList();
+    }
+
     /**
      * The whole road: measure, fit, render, measure the imitation afresh, compare, advise.
      *
@@ -127,14 +142,14 @@ public final class Matcher {
         long start = System.nanoTime();
         Side recording = side(clip, progress.part(0, 0.1));
         double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
-        List<Ranked> ranking =
-                Adviser.after(Fits.of(methods, recording, plan.within(Math.max(0.5, left)), progress.part(0.1, 0.9)));
-        Fitted best = ranking.get(0).fitted();
-        List<Move> moves = NextMoves.of(recording, best.recipe(), best.comparison(), progress.part(0.9, 1)).stream()
-                .filter(m -> plan.machine()
-                        .missing(best.recipe().with(m.parameter().id(), m.to()))
-                        .isEmpty())
-                .toList();
+        Plan fits = plan.within(Math.max(LEAST_SECONDS, (1 - SHARE_FOR_MOVES) * left));
+        List<Ranked> ranking = Adviser.after(Fits.of(methods, recording, fits, progress.part(0.1, 0.9)));
+        double rest = plan.seconds() - (System.nanoTime() - start) / 1e9;
+        List<Move> moves = Fits.within(
+                Math.max(0, rest),
+                progress.part(0.9, 1),
+                control -> moves(recording, ranking.get(0).fitted(), plan, control),
+                List.of());
         return new Match(ranking, moves, (System.nanoTime() - start) / 1e9);
     }
 }

@@ -9,13 +9,13 @@ import java.util.stream.IntStream;
 import nightreed.match.fit.Sensitivity;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
-import nightreed.measure.Progress;
 import nightreed.recipe.Mode;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 
 /** The single changes that would help most, best first. */
 public final class NextMoves {

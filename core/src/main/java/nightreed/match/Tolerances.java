@@ -6,11 +6,11 @@ import java.util.Map;
 import java.util.Set;
 import nightreed.match.fit.Sensitivity;
 import nightreed.measure.Measurement;
-import nightreed.measure.Progress;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
+import nightreed.work.Progress;
 
 /**
  * How far each value of a recipe may move before anyone would hear it, and how strongly it moves the match.

@@ -3,6 +3,7 @@ package nightreed.measure;
 import java.util.ArrayList;
 import java.util.List;
 import nightreed.dsp.Transforms;
+import nightreed.work.Progress;
 
 /**
  * All damped sinusoids of a segment: search on the residual, refine everything, subtract, search again.

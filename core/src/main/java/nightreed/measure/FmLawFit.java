@@ -4,6 +4,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import nightreed.optim.LeastSquaresProblem;
+import nightreed.optim.LevenbergMarquardt;
+import nightreed.optim.Solution;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.DecompositionSolver;
@@ -40,6 +43,9 @@ final class FmLawFit {
 
     /** Part of the energy without the strongest line that the law may leave over, if that is more than noise. */
     private static final double MOST_LEFT = 0.02;
+
+    private static final LevenbergMarquardt.Options OPTIONS =
+            LevenbergMarquardt.Options.USUAL.precise().withCostTolerance(1e-7);
 
     private static final int UNKNOWNS = 8; // ωc, ωm, a, b, ln I, φm, P, Q
 
@@ -94,7 +100,7 @@ final class FmLawFit {
                 left < Math.max(MOST_LEFT * fit.withoutStrongest(found, length), 1.5 * floor.total() * length);
         boolean falls = best[3] > 1 / (LONGEST_INDEX_SECONDS * fs);
         boolean sensible = falls && best[2] > 0 && best[4] > -2.5 && best[4] < Math.log(2 * HIGHEST_INDEX);
-        FmLaw law = explains && sensible ? fit.law(best, length, left / length, sinceOnset) : null;
+        FmLaw law = explains && sensible ? fit.law(best, length, sinceOnset) : null;
         return law != null && law.lattice().holds(found, fs, y.length) ? law : null;
     }
 
@@ -330,70 +336,48 @@ final class FmLawFit {
     }
 
     private double[] refined(double[] start, int length, int steps) {
-        double[] p = start.clone();
-        double cost = left(p, length);
-        double damping = 1e-3;
-        double[][] normal = null;
-        double[] right = null;
-        for (int step = 0; step < steps; step++) {
-            if (normal == null) {
-                normal = new double[UNKNOWNS][UNKNOWNS];
-                right = new double[UNKNOWNS];
-                fill(p, length, normal, right);
-            }
-            double[][] damped = new double[UNKNOWNS][];
-            for (int k = 0; k < UNKNOWNS; k++) {
-                damped[k] = normal[k].clone();
-                damped[k][k] *= 1 + damping;
-            }
-            double[] x = solve(damped, right);
-            double[] next = p.clone();
-            for (int k = 0; k < UNKNOWNS && x != null; k++) {
-                next[k] += x[k];
-            }
-            double now = x != null ? left(next, length) : Double.POSITIVE_INFINITY;
-            if (now < cost) {
-                boolean settled = cost - now < 1e-7 * cost;
-                p = next;
-                cost = now;
-                normal = null;
-                damping = Math.max(1e-9, damping * 0.1);
-                if (settled) {
-                    break;
-                }
-            } else {
-                damping *= 10;
-            }
-        }
-        return p;
+        return LevenbergMarquardt.minimize(new OnSamples(length), start, OPTIONS.withMostIterations(steps))
+                .point();
     }
 
-    private void fill(double[] p, int length, double[][] normal, double[] right) {
-        double[] d = new double[UNKNOWNS];
-        for (int i = 0; i < length; i++) {
-            double e = y[first + i] - model(p, i, d);
-            for (int r = 0; r < UNKNOWNS; r++) {
-                double v = d[r];
-                for (int c = 0; c <= r; c++) {
-                    normal[r][c] += v * d[c];
-                }
-                right[r] += v * e;
-            }
+    /** The samples of a stretch less the model. */
+    private final class OnSamples implements LeastSquaresProblem {
+        private final int length;
+
+        OnSamples(int length) {
+            this.length = length;
         }
-        for (int r = 0; r < UNKNOWNS; r++) {
-            for (int c = 0; c < r; c++) {
-                normal[c][r] = normal[r][c];
+
+        @Override
+        public double[] residuals(double[] p) {
+            double[] slopes = new double[UNKNOWNS];
+            double[] out = new double[length];
+            for (int i = 0; i < length; i++) {
+                out[i] = model(p, i, slopes) - y[first + i];
             }
+            return out;
+        }
+
+        @Override
+        public double[][] jacobian(double[] p, double[] residuals) {
+            double[] slopes = new double[UNKNOWNS];
+            double[][] out = new double[UNKNOWNS][length];
+            for (int i = 0; i < length; i++) {
+                model(p, i, slopes);
+                for (int k = 0; k < UNKNOWNS; k++) {
+                    out[k][i] = slopes[k];
+                }
+            }
+            return out;
         }
     }
 
-    /** @param variance mean square of what is left over */
-    private FmLaw law(double[] p, int length, double variance, int sinceOnset) {
-        double[][] normal = new double[UNKNOWNS][UNKNOWNS];
-        fill(p, length, normal, new double[UNKNOWNS]);
-        double[] byC = solve(normal, unit(0));
-        double[] byM = solve(normal, unit(1));
-        if (byC == null || byM == null) {
+    private FmLaw law(double[] p, int length, int sinceOnset) {
+        OnSamples problem = new OnSamples(length);
+        double[] left = problem.residuals(p);
+        Solution found = new Solution(p, left, left(p, length), 0, null, problem.jacobian(p, left));
+        double[][] covariance = found.covariance();
+        if (covariance == null) {
             return null;
         }
         double toHz = fs / (2 * Math.PI);
@@ -407,15 +391,9 @@ final class FmLawFit {
                 Math.hypot(p[6], p[7]) * Math.exp(p[2] * back),
                 Math.IEEEremainder(Math.atan2(p[7], p[6]) - p[0] * back, 2 * Math.PI),
                 Math.IEEEremainder(p[5] - p[1] * back, 2 * Math.PI),
-                variance * byC[0] * toHz * toHz,
-                variance * byC[1] * toHz * toHz,
-                variance * byM[1] * toHz * toHz);
-    }
-
-    private static double[] unit(int k) {
-        double[] u = new double[UNKNOWNS];
-        u[k] = 1;
-        return u;
+                covariance[0][0] * toHz * toHz,
+                covariance[0][1] * toHz * toHz,
+                covariance[1][1] * toHz * toHz);
     }
 
     /** Null if the matrix is singular or not finite. Sizes differ by many powers of ten, so it is scaled by its diagonal. */

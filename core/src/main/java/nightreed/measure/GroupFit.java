@@ -3,6 +3,8 @@ package nightreed.measure;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import nightreed.optim.LeastSquaresProblem;
+import nightreed.optim.LevenbergMarquardt;
 import org.ejml.data.ZMatrixRMaj;
 import org.ejml.dense.row.CommonOps_ZDRM;
 
@@ -11,7 +13,9 @@ import org.ejml.dense.row.CommonOps_ZDRM;
  * log z, both complex.
  */
 final class GroupFit {
-    private static final int STEPS = 12;
+    /** Poles are wanted to many digits: the noise-free limit of a partial's frequency is far below a cent. */
+    private static final LevenbergMarquardt.Options OPTIONS =
+            LevenbergMarquardt.Options.USUAL.precise().withMostIterations(12).withCostTolerance(1e-7);
 
     /**
      * Transform of the first samples. Terms that have died by its end are fitted there: no less is known of them than from
@@ -117,34 +121,106 @@ final class GroupFit {
         if (bins < 3 * m) {
             return;
         }
-        solveAmplitudes();
-        cost = leftOver();
-        double damping = 1e-3;
-        for (int step = 0; step < STEPS; step++) {
-            double[] save = pack();
-            if (!move(damping)) {
-                break;
-            }
-            evaluate();
-            solveAmplitudes();
-            double now = leftOver();
-            if (now <= cost) {
-                damping = Math.max(1e-9, damping * 0.2);
-                boolean settled = cost - now < 1e-7 * cost;
-                cost = now;
-                if (settled) {
-                    break;
-                }
-            } else {
-                unpack(save);
-                evaluate();
-                damping *= 10;
-                if (damping > 1e4) {
-                    break;
-                }
-            }
-        }
+        set(LevenbergMarquardt.minimize(new ByPoles(), poles(), OPTIONS).point());
+        cost = squares(residualBins());
         errors();
+    }
+
+    /**
+     * The fit as a problem in the poles alone, [α, ω] of each term: amplitudes follow from them by linear least squares, and
+     * the Jacobian leaves out what they would make up for (G. Golub, V. Pereyra, 1973, in L. Kaufman's form, 1975).
+     */
+    private final class ByPoles implements LeastSquaresProblem {
+        private double[] accepted = poles();
+
+        @Override
+        public double[] residuals(double[] point) {
+            set(point);
+            return residualBins();
+        }
+
+        @Override
+        public double[][] jacobian(double[] point, double[] residuals) {
+            accepted = point.clone();
+            set(point);
+            ZMatrixRMaj inner = inners(d);
+            double[][] out = new double[2 * m][];
+            for (int i = 0; i < m; i++) {
+                double[] c = withoutAmplitudes(column(i), inner);
+                double[] turned = new double[c.length]; // -j c
+                for (int b = 0; b < bins; b++) {
+                    turned[2 * b] = c[2 * b + 1];
+                    turned[2 * b + 1] = -c[2 * b];
+                }
+                out[2 * i] = c;
+                out[2 * i + 1] = turned;
+            }
+            return out;
+        }
+
+        @Override
+        public double[] stepLimits(double[] point) {
+            double[] out = new double[point.length];
+            for (int i = 0; i < m; i++) {
+                double most = Math.max(4 * Math.PI / n, 0.7 * point[2 * i]);
+                out[2 * i] = most;
+                out[2 * i + 1] = most;
+            }
+            return out;
+        }
+
+        /** α may at most shrink to a quarter in one step, and never below a decay of 60 dB in 200 segments. */
+        @Override
+        public double[] bounded(double[] point) {
+            for (int i = 0; i < m; i++) {
+                point[2 * i] = Math.max(Math.max(accepted[2 * i] / 4, 6.9 / (200.0 * n)), point[2 * i]);
+            }
+            return point;
+        }
+    }
+
+    private double[] poles() {
+        double[] out = new double[2 * m];
+        for (int i = 0; i < m; i++) {
+            out[2 * i] = alpha[i];
+            out[2 * i + 1] = omega[i];
+        }
+        return out;
+    }
+
+    /** Poles, and the amplitudes that go with them. */
+    private void set(double[] poles) {
+        for (int i = 0; i < m; i++) {
+            alpha[i] = poles[2 * i];
+            omega[i] = poles[2 * i + 1];
+        }
+        evaluate();
+        solveAmplitudes();
+    }
+
+    /** What the terms cannot make up for by other amplitudes. @param inner products of the terms with each other */
+    private double[] withoutAmplitudes(double[] column, ZMatrixRMaj inner) {
+        ZMatrixRMaj b = new ZMatrixRMaj(m, 1);
+        for (int i = 0; i < m; i++) {
+            setInner(b, i, 0, d[i], column);
+        }
+        ZMatrixRMaj x = new ZMatrixRMaj(m, 1);
+        if (!CommonOps_ZDRM.solve(inner.copy(), b, x)) {
+            return column;
+        }
+        double[] out = column.clone();
+        for (int i = 0; i < m; i++) {
+            take(out, x.getReal(i, 0), x.getImag(i, 0), d[i]);
+        }
+        return out;
+    }
+
+    /** Takes a multiple of an interleaved vector off another. */
+    private static void take(double[] from, double re, double im, double[] v) {
+        for (int b = 0; b < from.length; b += 2) {
+            from[b] -= re * v[b] - im * v[b + 1];
+            from[b + 1] -= re * v[b + 1] + im * v[b];
+        }
     }
 
     private void evaluate() {
@@ -182,17 +258,12 @@ final class GroupFit {
     }
 
     private void solveAmplitudes() {
-        ZMatrixRMaj a = new ZMatrixRMaj(m, m);
         ZMatrixRMaj b = new ZMatrixRMaj(m, 1);
         for (int i = 0; i < m; i++) {
-            for (int j = 0; j <= i; j++) {
-                setInners(a, i, j, d[i], d[j]);
-            }
-            a.data[2 * (i * m + i)] *= 1 + 1e-12;
             setInner(b, i, 0, d[i], target);
         }
         ZMatrixRMaj q = new ZMatrixRMaj(m, 1);
-        if (CommonOps_ZDRM.solve(a, b, q)) {
+        if (CommonOps_ZDRM.solve(inners(d), b, q)) {
             for (int i = 0; i < m; i++) {
                 qRe[i] = q.getReal(i, 0);
                 qIm[i] = q.getImag(i, 0);
@@ -200,48 +271,15 @@ final class GroupFit {
         }
     }
 
-    /** One damped Gauss-Newton step of all θ (with the q that go with it). False if it cannot be solved. */
-    private boolean move(double damping) {
-        ZMatrixRMaj a = normalMatrix();
-        for (int i = 0; i < 2 * m; i++) {
-            a.data[2 * (i * 2 * m + i)] *= 1 + damping;
-        }
-        double[] r = residualBins();
-        ZMatrixRMaj b = new ZMatrixRMaj(2 * m, 1);
-        for (int i = 0; i < m; i++) {
-            setInner(b, i, 0, d[i], r);
-            setInner(b, m + i, 0, column(i), r);
-        }
-        ZMatrixRMaj x = new ZMatrixRMaj(2 * m, 1);
-        if (!CommonOps_ZDRM.solve(a, b, x)) {
-            return false;
-        }
-        for (int i = 0; i < m; i++) {
-            double da = -x.getReal(m + i, 0);
-            double dw = x.getImag(m + i, 0);
-            double limit = Math.max(4 * Math.PI / n, 0.7 * alpha[i]);
-            if (!(Double.isFinite(da) && Double.isFinite(dw))) {
-                return false;
-            }
-            omega[i] += Math.max(-limit, Math.min(limit, dw));
-            // α may at most shrink to a quarter in one step, and never below a decay of 60 dB in 200 segments
-            alpha[i] = Math.max(
-                    Math.max(alpha[i] / 4, 6.9 / (200.0 * n)), alpha[i] + Math.max(-limit, Math.min(limit, da)));
-        }
-        return true;
-    }
-
-    private ZMatrixRMaj normalMatrix() {
-        ZMatrixRMaj a = new ZMatrixRMaj(2 * m, 2 * m);
-        double[][] columns = new double[2 * m][];
-        for (int i = 0; i < m; i++) {
-            columns[i] = d[i];
-            columns[m + i] = column(i);
-        }
-        for (int i = 0; i < 2 * m; i++) {
+    /** Inner products of vectors with each other, with a diagonal that lets terms that are alike be solved for. */
+    private static ZMatrixRMaj inners(double[][] vectors) {
+        int k = vectors.length;
+        ZMatrixRMaj a = new ZMatrixRMaj(k, k);
+        for (int i = 0; i < k; i++) {
             for (int j = 0; j <= i; j++) {
-                setInners(a, i, j, columns[i], columns[j]);
+                setInners(a, i, j, vectors[i], vectors[j]);
             }
+            a.data[2 * (i * k + i)] *= 1 + 1e-12;
         }
         return a;
     }
@@ -266,35 +304,24 @@ final class GroupFit {
         return r;
     }
 
-    private double leftOver() {
+    private static double squares(double[] r) {
         double sum = 0;
-        for (double v : residualBins()) {
+        for (double v : r) {
             sum += v * v;
         }
         return sum;
     }
 
-    private double[] pack() {
-        double[] p = new double[4 * m];
-        System.arraycopy(qRe, 0, p, 0, m);
-        System.arraycopy(qIm, 0, p, m, m);
-        System.arraycopy(alpha, 0, p, 2 * m, m);
-        System.arraycopy(omega, 0, p, 3 * m, m);
-        return p;
-    }
-
-    private void unpack(double[] p) {
-        System.arraycopy(p, 0, qRe, 0, m);
-        System.arraycopy(p, m, qIm, 0, m);
-        System.arraycopy(p, 2 * m, alpha, 0, m);
-        System.arraycopy(p, 3 * m, omega, 0, m);
-    }
-
     /** Standard errors of every θ: the Cramér-Rao bound for the noise that is left (Yao &amp; Pandit 1995). */
     private void errors() {
         double variance = cost / Math.max(1, bins - 2 * m);
+        double[][] columns = new double[2 * m][];
+        for (int i = 0; i < m; i++) {
+            columns[i] = d[i];
+            columns[m + i] = column(i);
+        }
         ZMatrixRMaj inverse = new ZMatrixRMaj(2 * m, 2 * m);
-        if (CommonOps_ZDRM.invert(normalMatrix(), inverse)) {
+        if (CommonOps_ZDRM.invert(inners(columns), inverse)) {
             for (int i = 0; i < m; i++) {
                 se[i] = Math.sqrt(Math.abs(inverse.getReal(m + i, m + i)) * variance / 2);
             }

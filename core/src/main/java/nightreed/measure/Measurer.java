@@ -13,6 +13,7 @@ import nightreed.music.Pitch;
 import nightreed.sound.Clip;
 import nightreed.sound.Loudness;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 
 /**
  * The road from a clip to its measurement: onset, background, partials, what they make, what is left.

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.Transforms;
+import nightreed.work.Progress;
 
 /**
  * What a struck or plucked note is made of: its damped sinusoids from the moment on at which the strike's own noise is over.

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import nightreed.dsp.RealFft;
 import nightreed.dsp.Transforms;
+import nightreed.work.Progress;
 
 /**
  * Long partials that a body's thump covers at first. A box or a skin that is struck rumbles for some 50 ms; over the band that

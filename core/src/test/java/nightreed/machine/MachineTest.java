@@ -14,7 +14,6 @@ import nightreed.match.fit.Plan;
 import nightreed.match.fit.Prices;
 import nightreed.match.fit.Prices.Price;
 import nightreed.match.start.Starts;
-import nightreed.measure.Progress;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Recipe;
@@ -26,6 +25,7 @@ import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Oscillator.Wave;
 import nightreed.room.RecordingRoom;
+import nightreed.work.Progress;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -62,7 +62,7 @@ class MachineTest {
     void whateverAMachineIsGivenItCanPlayWhatItMakesOfIt(String method) throws Exception {
         Machine small = MachineJson.parse(SMALL, "small");
         for (Side side : List.of(bar, horn)) {
-            for (Recipe r : Starts.several(method, side, true)) {
+            for (Recipe r : Starts.several(method, side, true, Progress.NONE)) {
                 Recipe limited = small.limited(r);
                 assertThat(small.missing(limited)).isEmpty();
                 assertThat(small.limited(limited)).isEqualTo(limited);
@@ -89,7 +89,7 @@ class MachineTest {
         assertThat(pulse.filter().slope()).isEqualTo(Filter.Slope.DB_6);
         assertThat(pulse.common().first()).isNull();
         assertThat(pulse.common().routes()).isEmpty();
-        for (Recipe r : Starts.several("formant", horn, true)) {
+        for (Recipe r : Starts.several("formant", horn, true, Progress.NONE)) {
             FormantRecipe bank = (FormantRecipe) small.limited(r);
             assertThat(bank.bands())
                     .hasSizeLessThanOrEqualTo(6)

@@ -3,11 +3,11 @@ package nightreed.match;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import nightreed.measure.Progress;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
 import nightreed.voice.Renderer;
+import nightreed.work.Progress;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;

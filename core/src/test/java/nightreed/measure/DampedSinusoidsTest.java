@@ -11,6 +11,7 @@ import nightreed.Tones;
 import nightreed.Tones.P;
 import nightreed.dsp.Transforms;
 import nightreed.music.Pitch;
+import nightreed.work.Progress;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;

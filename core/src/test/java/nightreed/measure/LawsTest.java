@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import nightreed.sound.Clip;
+import nightreed.work.Progress;
 import org.hipparchus.special.BesselJ;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;

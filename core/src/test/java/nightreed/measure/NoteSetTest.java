@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.ArrayList;
 import java.util.List;
 import nightreed.sound.Clip;
+import nightreed.work.Progress;
 import org.junit.jupiter.api.Test;
 
 /** Several notes of one instrument whose laws are known. */

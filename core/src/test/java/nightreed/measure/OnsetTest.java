@@ -7,6 +7,7 @@ import nightreed.Tones;
 import nightreed.Tones.P;
 import nightreed.dsp.Noise;
 import nightreed.sound.Clip;
+import nightreed.work.Progress;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;

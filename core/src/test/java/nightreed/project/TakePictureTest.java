@@ -6,10 +6,10 @@ import static org.assertj.core.api.Assertions.within;
 import nightreed.match.Comparison;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
-import nightreed.measure.Progress;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.voice.Renderer;
+import nightreed.work.Progress;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 

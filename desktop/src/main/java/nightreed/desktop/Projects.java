@@ -6,9 +6,9 @@ import java.nio.file.Path;
 import java.util.List;
 import nightreed.desktop.bench.DemoProject;
 import nightreed.desktop.settings.Places;
-import nightreed.measure.Progress;
 import nightreed.project.ProjectFile;
 import nightreed.project.UnusableProject;
+import nightreed.work.Progress;
 
 /** Which project a window starts with: the one that was named, the last one, or a first one; never none. */
 final class Projects {

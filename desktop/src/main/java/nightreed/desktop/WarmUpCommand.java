@@ -7,8 +7,8 @@ import java.util.concurrent.Callable;
 import nightreed.desktop.bench.DemoProject;
 import nightreed.match.Matcher;
 import nightreed.measure.MeasurementJson;
-import nightreed.measure.Progress;
 import nightreed.room.RecordingRoom;
+import nightreed.work.Progress;
 import picocli.CommandLine.Command;
 
 /** Run once after a build: makes the demo project, and by that loads the classes that are kept ready for later starts. */

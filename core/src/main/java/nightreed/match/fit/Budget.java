@@ -1,62 +1,41 @@
 package nightreed.match.fit;
 
-import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicLong;
-import java.util.function.BooleanSupplier;
+import nightreed.work.Progress;
 
 /**
- * What a search may spend: what its renders cost, counted so that the same search takes the same way on every machine, and
- * time, if there is a limit to it.
+ * What a search may spend: what its renders cost, counted so that the same search takes the same way on every machine; and
+ * whether its caller still wants more of it. Thread-safe.
  */
 final class Budget {
     private final double amount;
-    private final long endNanos;
-    private final Runnable check;
-    private final BooleanSupplier enough;
-    private final Thread owner = Thread.currentThread();
-    private volatile boolean cancelled;
+    private final Progress progress;
     private final AtomicLong used = new AtomicLong(); // thousandths, which add up to the same in any order
 
     /**
-     * @param amount  of what a {@link Trial} says that an answer costs
-     * @param seconds from now on; infinite for no limit
-     * @param check   asked before each render of the thread that makes the budget, which takes part in all that is rendered
-     *                side by side; may throw {@link CancellationException}
-     * @param enough  whether the search is to end with what it has; may be asked from any thread
+     * @param amount   of what a {@link Trial} says that an answer costs
+     * @param progress told how much is spent; asked before each render
      */
-    Budget(double amount, double seconds, Runnable check, BooleanSupplier enough) {
-        this.enough = enough;
-        this.check = check;
+    Budget(double amount, Progress progress) {
         this.amount = amount;
-        this.endNanos =
-                seconds == Double.POSITIVE_INFINITY ? Long.MAX_VALUE : System.nanoTime() + (long) (1e9 * seconds);
+        this.progress = progress;
     }
 
     /** One without an end. */
-    static Budget endless(Runnable check) {
-        return new Budget(Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY, check, () -> false);
+    static Budget endless(Progress progress) {
+        return new Budget(Double.POSITIVE_INFINITY, progress);
     }
 
+    /** @throws java.util.concurrent.CancellationException if the caller has cancelled */
     void spend(double cost) {
-        if (isOwners()) {
-            try {
-                check.run();
-            } catch (CancellationException e) {
-                cancelled = true; // for what is under way on the other threads
-                throw e;
-            }
-        }
+        progress.check();
         used.addAndGet(Math.round(1000 * cost));
+        progress.report(share(), "trying values");
     }
 
     /** Leaves a share of it, as what is near already needs less. */
     void forgo(double share) {
         used.addAndGet(Math.round(1000 * share * amount));
-    }
-
-    /** Whether this is the thread that made it: progress is told by one, as ever. */
-    boolean isOwners() {
-        return Thread.currentThread() == owner;
     }
 
     boolean spent() {
@@ -69,10 +48,11 @@ final class Budget {
 
     /** Whether the time is over, or what was found is enough: then what is under way is left, too. */
     boolean late() {
-        return cancelled || enough.getAsBoolean() || endNanos != Long.MAX_VALUE && System.nanoTime() > endNanos;
+        return progress.isEnough() || progress.isCancelled();
     }
 
+    /** Part that is spent, 0 to 1. */
     double share() {
-        return Math.min(1, used.get() / (1000 * Math.max(1, amount)));
+        return amount == Double.POSITIVE_INFINITY ? 0 : Math.min(1, used.get() / (1000 * Math.max(1, amount)));
     }
 }

@@ -5,60 +5,95 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.Supplier;
 import nightreed.match.Comparison;
 import nightreed.match.Hearing;
 import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
+import nightreed.match.fit.Polish.Point;
 import nightreed.match.start.Starts;
-import nightreed.measure.Progress;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
+import nightreed.work.Supervisor;
+import nightreed.work.Supervisor.Control;
+import nightreed.work.Supervisor.Work;
 
 /** Fits any method to a recording: starting values, a search from several of them, and a polish of all values at once. */
 public final class Fits {
-    /** Measured distance over that of the quick ear up to which the two agree. */
+    /** Measured distance over that of the quick ear up to which the two agree; chosen. */
     private static final double AGREED = 1.3;
 
     /** Recipes that are measured at the most: that of a long, rich note takes seconds. */
     private static final int MOST_JUDGED = 4;
 
-    /** A fit that may take less begins with what is computed at once [s]. */
+    /** A fit that may take less begins with what is computed at once, and does not measure on its way [s]. */
     static final double BRIEF_SECONDS = 5;
+
+    /** Of the time for a fit, what its last measuring is given [s], [share]; measured: that of a long note takes 0.6 to 1.2 s. */
+    private static final double MOST_FOR_LAST = 1.3;
+
+    private static final double SHARE_FOR_LAST = 0.4;
+
+    /** What a fit may go over its limit to finish what it returns [s]. */
+    private static final double MARGIN_SECONDS = 0.1;
+
+    /** Time that a method needs to come to something [s]: a limit leaves out the least promising ones. */
+    private static final double LEAST_SECONDS = 1;
 
     private Fits() {}
 
     /**
+     * Ends at any moment within some hundredths of a second after the progress has cancelled it, and within 0.3 s with the nearest found so far once
+     * that is enough. The same for a recording on any number of cores, unless it is ended by time.
+     *
      * @param method one of {@link Starts#METHODS}
      * @throws UnusableSound if the recording gives nothing to build on
      */
     public static Fitted of(String method, Side recording, Plan plan, Progress progress) throws UnusableSound {
-        long start = System.nanoTime();
-        List<Recipe> starts = starts(method, recording, plan, progress);
-        double gone = (System.nanoTime() - start) / 1e9;
-        Search search = new Search(recording, plan.within(plan.seconds() - gone), starts, progress.part(0.05, 0.9));
-        List<Recipe> met = search.found();
-        progress.report(0.9, "listening");
-        boolean soon = plan.isLimited() || progress.isEnough();
-        Judged found = nearest(List.copyOf(new LinkedHashSet<>(met)), search.note(), plan, soon);
-        Clip imitation = Matcher.render(plan.with(found.recipe), recording);
-        Comparison comparison = found.comparison != null
-                ? found.comparison
-                : Listener.compare(recording, Matcher.rendered(imitation)); // says what is wrong with it
-        return new Fitted(found.recipe, imitation, comparison, (System.nanoTime() - start) / 1e9);
+        Run run = new Run(method, recording, plan);
+        double last = plan.isLimited() ? Math.min(MOST_FOR_LAST, plan.seconds() * SHARE_FOR_LAST) : 0;
+        return supervised(progress, plan.seconds() - last, last + MARGIN_SECONDS, run::found, run::estimated);
+    }
+
+    /** Work that is left where the time is over, with something else to return then. */
+    public static <T> T within(double seconds, Progress progress, Work<T> work, T otherwise) throws UnusableSound {
+        return supervised(progress, seconds, 0, work, () -> otherwise);
+    }
+
+    /** Work within the time of a plan, which has nothing to return before it has ended. */
+    static <T> T supervised(Progress progress, Plan plan, Work<T> work) throws UnusableSound {
+        return supervised(progress, plan.seconds(), 0, work, () -> null);
+    }
+
+    private static <T> T supervised(
+            Progress progress, double seconds, double reserve, Work<T> work, Supplier<T> fallback)
+            throws UnusableSound {
+        try {
+            return Supervisor.run(progress, seconds, reserve, work, fallback);
+        } catch (UnusableSound | RuntimeException e) {
+            throw e;
+        } catch (Exception e) {
+            throw new IllegalStateException(e);
+        }
     }
 
     /**
-     * Several methods, the most promising first. One that cannot be begun with, or not played on the plan's machine, is left
-     * out.
+     * Several methods side by side, the most promising first. One that cannot be begun with, or not played on the plan's machine,
+     * is left out; so are the least promising ones where the time is too short for all.
      *
      * @param methods names; may be in any order
      * @throws UnusableSound if none of them can be
      */
     public static List<Fitted> of(Collection<String> methods, Side recording, Plan plan, Progress progress)
             throws UnusableSound {
-        long start = System.nanoTime();
         List<String> order = Adviser.before(recording.measurement()).stream()
                 .map(Adviser.Advice::method)
                 .filter(methods::contains)
@@ -68,34 +103,168 @@ public final class Fits {
             throw new UnusableSound("'" + plan.machine().name() + "' can play none of these methods: "
                     + String.join(", ", methods) + ". Choose another method, or give it what it needs.");
         }
-        List<Fitted> out = new ArrayList<>();
-        UnusableSound first = null;
-        for (int i = 0; i < order.size() && (out.isEmpty() || !progress.isEnough()); i++) {
-            double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
+        int lanes = Math.min(order.size(), Runtime.getRuntime().availableProcessors());
+        int many = plan.isLimited()
+                ? (int) Math.max(1, Math.min(order.size(), plan.seconds() / LEAST_SECONDS))
+                : order.size();
+        Plan each = plan.within(plan.seconds() / Math.ceil((double) many / lanes));
+        return supervised(
+                progress,
+                Double.POSITIVE_INFINITY,
+                0,
+                control -> sideBySide(order.subList(0, many), lanes, recording, each, control),
+                () -> null);
+    }
+
+    private static List<Fitted> sideBySide(List<String> order, int lanes, Side recording, Plan plan, Control control)
+            throws UnusableSound {
+        ExecutorService pool = Executors.newFixedThreadPool(lanes);
+        Shares shares = new Shares(control, order.size());
+        List<CompletableFuture<Fitted>> results = new ArrayList<>();
+        for (int i = 0; i < order.size(); i++) {
             String method = order.get(i);
-            Progress part = progress.part((double) i / order.size(), (i + 1.0) / order.size());
+            Progress part = shares.of(i).named(method);
+            boolean first = i == 0;
+            results.add(CompletableFuture.supplyAsync(
+                    () -> {
+                        if (!first && control.isEnough()) {
+                            return null; // nor is another method begun with
+                        }
+                        try {
+                            return of(method, recording, plan, part);
+                        } catch (UnusableSound e) {
+                            throw new CompletionException(e);
+                        }
+                    },
+                    pool));
+        }
+        pool.shutdown();
+        List<Fitted> out = new ArrayList<>();
+        UnusableSound unusable = null;
+        for (CompletableFuture<Fitted> r : results) {
             try {
-                out.add(of(method, recording, plan.within(left / (order.size() - i)), part.named(method)));
-            } catch (UnusableSound e) {
-                first = first == null ? e : first;
+                Fitted f = r.join();
+                if (f != null) {
+                    out.add(f);
+                }
+            } catch (CompletionException e) {
+                if (e.getCause() instanceof UnusableSound u) {
+                    unusable = unusable == null ? u : unusable;
+                } else {
+                    throw e.getCause() instanceof RuntimeException r2 ? r2 : e;
+                }
             }
         }
-        if (out.isEmpty() && first != null) {
-            throw first;
+        if (out.isEmpty() && unusable != null) {
+            throw unusable;
         }
         return out;
     }
 
-    private static List<Recipe> starts(String method, Side recording, Plan plan, Progress progress)
-            throws UnusableSound {
-        progress.report(0, "starting values");
-        if (plan.onward() && plan.recipe().method().equals(method)) {
-            return List.of(plan.machine().limited(plan.recipe()));
+    /** The mean of how far several pieces of work are, each of which counts as much. */
+    private static final class Shares {
+        private final Progress whole;
+        private final double[] done;
+
+        Shares(Progress whole, int pieces) {
+            this.whole = whole;
+            done = new double[pieces];
         }
-        return Starts.several(method, recording, plan.seconds() < BRIEF_SECONDS).stream()
-                .map(plan::kept)
-                .map(plan.machine()::limited)
-                .toList();
+
+        Progress of(int piece) {
+            return new Progress() {
+                @Override
+                public void report(double fraction, String doing) {
+                    double sum = 0;
+                    synchronized (done) {
+                        done[piece] = fraction;
+                        for (double d : done) {
+                            sum += d / done.length;
+                        }
+                    }
+                    whole.report(sum, doing);
+                }
+
+                @Override
+                public boolean isCancelled() {
+                    return whole.isCancelled();
+                }
+
+                @Override
+                public boolean isEnough() {
+                    return whole.isEnough();
+                }
+            };
+        }
+    }
+
+    /** One fit of one method. */
+    private static final class Run {
+        private final String method;
+        private final Side recording;
+        private final Plan plan;
+        private final long start = System.nanoTime();
+        private final BestSoFar best = new BestSoFar();
+        private volatile Search search; // once there are starting values
+
+        Run(String method, Side recording, Plan plan) {
+            this.method = method;
+            this.recording = recording;
+            this.plan = plan;
+        }
+
+        Fitted found(Control control) throws UnusableSound {
+            control.report(0, "starting values");
+            search = new Search(recording, plan, starts(true, Progress.NONE), best, control);
+            if (!plan.onward() && Starts.areDear(method) && plan.seconds() >= BRIEF_SECONDS) {
+                search.hear();
+                try {
+                    search = new Search(
+                            recording, plan, starts(false, control.endedByEnough()), best, control.part(0.3, 0.9));
+                } catch (CancellationException enough) {
+                    control.check();
+                }
+            }
+            List<Recipe> met = search.found();
+            control.check();
+            control.report(0.9, "listening");
+            return judged(List.copyOf(new LinkedHashSet<>(met)), plan.isLimited() || control.isEnough());
+        }
+
+        /** @param brief whether only those that take no time to compute */
+        private List<Recipe> starts(boolean brief, Progress progress) throws UnusableSound {
+            if (plan.onward() && plan.recipe().method().equals(method)) {
+                return List.of(plan.machine().limited(plan.recipe()));
+            }
+            return Starts.several(method, recording, brief, progress).stream()
+                    .map(plan::kept)
+                    .map(plan.machine()::limited)
+                    .toList();
+        }
+
+        private Fitted judged(List<Recipe> met, boolean soon) throws UnusableSound {
+            Judged found = nearest(met, search.note(), plan, soon);
+            Clip imitation = Matcher.render(plan.with(found.recipe), recording);
+            Comparison comparison = found.comparison != null
+                    ? found.comparison
+                    : Listener.compare(recording, Matcher.rendered(imitation)); // says what is wrong with it
+            return new Fitted(found.recipe, imitation, comparison, true, seconds());
+        }
+
+        /** The nearest found so far as the search itself heard it; null if nothing was heard yet. */
+        Fitted estimated() {
+            Point p = best.get();
+            if (p == null) {
+                return null;
+            }
+            Comparison heard = new Comparison(search.ear().byAspect(p.differences()), List.of(), 0);
+            Recipe r = plan.isLevelFree() ? Starts.levelled(p.recipe(), recording) : p.recipe();
+            return new Fitted(r, Matcher.render(plan.with(r), recording), heard, false, seconds());
+        }
+
+        private double seconds() {
+            return (System.nanoTime() - start) / 1e9;
+        }
     }
 
     /**

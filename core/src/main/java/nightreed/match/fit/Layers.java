@@ -12,7 +12,6 @@ import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.match.fit.Polish.Point;
 import nightreed.match.start.Starts;
-import nightreed.measure.Progress;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
@@ -20,6 +19,7 @@ import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 
 /** A second recipe under the first, for what the first leaves over; then both are polished, each beside the other. */
 public final class Layers {
@@ -49,11 +49,7 @@ public final class Layers {
         this.progress = progress;
         this.machine = plan.machine();
         this.locked = plan.locked();
-        this.budget = new Budget(
-                Math.max(LEAST_AMOUNT, plan.effort() * AMOUNT),
-                plan.seconds(),
-                () -> progress.report(0.3, "a second layer"),
-                progress::isEnough);
+        this.budget = new Budget(Math.max(LEAST_AMOUNT, plan.effort() * AMOUNT), progress);
     }
 
     /**
@@ -71,7 +67,7 @@ public final class Layers {
      * @throws UnusableSound if nothing can be measured of what is rendered
      */
     public static Layered of(Side recording, Fitted first, Plan plan, Progress progress) throws UnusableSound {
-        return new Layers(recording, plan, progress).run(first);
+        return Fits.supervised(progress, plan, control -> new Layers(recording, plan, control).run(first));
     }
 
     private Layered run(Fitted first) throws UnusableSound {
@@ -125,7 +121,7 @@ public final class Layers {
         Polish polish = new Polish(note, budget, progress, machine);
         List<Recipe> starts = new ArrayList<>();
         try {
-            for (Recipe r : Starts.several(method, recording, true)) {
+            for (Recipe r : Starts.several(method, recording, true, progress)) {
                 Recipe asLoud = Starts.levelled(r, recording);
                 starts.add(asLoud.with("level", asLoud.levelDb() - 15));
             }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import nightreed.match.Aspect;
 import nightreed.match.Hearing;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.FormantRecipe.Bank;
@@ -19,7 +20,7 @@ import nightreed.recipe.part.Parameter.Group;
 /** Which values of a method a search moves, in which order, and which of them it believes. */
 final class Moves {
     /** Of a comparison, each of which counts as much. */
-    private static final double ASPECTS = 7;
+    private static final double ASPECTS = Aspect.values().length;
 
     private Moves() {}
 

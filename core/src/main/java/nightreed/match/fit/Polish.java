@@ -3,20 +3,19 @@ package nightreed.match.fit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.IntStream;
 import nightreed.machine.Machine;
 import nightreed.match.fit.Moves.Anchor;
-import nightreed.measure.Progress;
+import nightreed.optim.LeastSquaresProblem;
+import nightreed.optim.LevenbergMarquardt;
+import nightreed.optim.Solution;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
-import org.hipparchus.exception.MathRuntimeException;
-import org.hipparchus.linear.Array2DRowRealMatrix;
-import org.hipparchus.linear.ArrayRealVector;
-import org.hipparchus.linear.CholeskyDecomposition;
-import org.hipparchus.linear.RealMatrix;
-import org.hipparchus.linear.RealVector;
+import nightreed.work.Progress;
 
 /**
  * Moves many values of a recipe at once towards less difference, each try a real render (K. Levenberg, 1944; D. Marquardt,
@@ -24,8 +23,12 @@ import org.hipparchus.linear.RealVector;
  * depends on nothing but what is given.
  */
 final class Polish {
-    private static final double[] DAMPINGS = {0.1, 1, 10, 100};
-    private static final double LEAST_GAIN = 0.004; // of the cost; less is not worth another round
+    /**
+     * Four dampings at once, which several cores compute side by side. A gain under 0.8 % of the cost is not worth an iteration. A
+     * large step of any value costs 0.02 JND² times the damping: differences of renders tell no more than that.
+     */
+    private static final LevenbergMarquardt.Options OPTIONS = new LevenbergMarquardt.Options(
+            12, 0.008, 0.03, 1e-4, 100, 3, 1, 0, 0.02, 2, List.of(0.1, 1.0, 10.0, 100.0), true);
 
     /** Square of the change over a large step that makes no difference [JND²]. */
     private static final double UNHEARD = 1e-6;
@@ -38,14 +41,21 @@ final class Polish {
     private final Progress progress;
     private final Machine machine;
 
+    private final BestSoFar best;
     private final boolean patient;
 
     /** @param machine that must be able to play each recipe that is tried */
     Polish(Trial trial, Budget budget, Progress progress, Machine machine) {
-        this(trial, budget, progress, machine, false);
+        this(trial, budget, progress, machine, new BestSoFar());
     }
 
-    private Polish(Trial trial, Budget budget, Progress progress, Machine machine, boolean patient) {
+    /** @param best offered whatever is heard */
+    Polish(Trial trial, Budget budget, Progress progress, Machine machine, BestSoFar best) {
+        this(trial, budget, progress, machine, best, false);
+    }
+
+    private Polish(Trial trial, Budget budget, Progress progress, Machine machine, BestSoFar best, boolean patient) {
+        this.best = best;
         this.patient = patient;
         this.trial = trial;
         this.budget = budget;
@@ -58,7 +68,7 @@ final class Polish {
      * spends the last of it would be chance.
      */
     Polish patient() {
-        return new Polish(trial, budget, progress, machine, true);
+        return new Polish(trial, budget, progress, machine, best, true);
     }
 
     private boolean isOver() {
@@ -77,7 +87,9 @@ final class Polish {
         Recipe playable = machine.limited(recipe);
         budget.spend(trial.cost(playable));
         double[] d = trial.differences(playable);
-        return new Point(playable, d, QuickEar.total(d));
+        Point met = new Point(playable, d, QuickEar.total(d));
+        best.offer(met);
+        return met;
     }
 
     /** All of them, on all cores; of those that time is too short for only the first. */
@@ -118,103 +130,144 @@ final class Polish {
      * @param rounds  at the most
      */
     Point run(Point start, Map<String, Anchor> anchors, List<String> ids, int rounds) {
-        return at(search(anchored(start, anchors), anchors, ids, rounds).recipe);
+        Values values = new Values(start, anchors, ids);
+        if (values.axes.isEmpty()) {
+            return start;
+        }
+        Solution end = LevenbergMarquardt.minimize(
+                values, new double[values.axes.size()], OPTIONS.withMostIterations(rounds), this::isOver);
+        Recipe found = values.recipe(end.point());
+        return found.equals(start.recipe) ? start : at(found);
     }
 
-    private Point search(Point start, Map<String, Anchor> anchors, List<String> ids, int rounds) {
-        Point now = start;
-        double damping = 0.03;
-        int stuck = 0;
-        int measured = 0;
-        double[][] slopes = null; // as long as they hold
-        boolean fresh = false;
-        List<Axis> axes = List.of();
-        List<String> heard = ids;
-        while ((slopes != null || measured < rounds) && stuck < 2 && !isOver()) {
-            if (budget.isOwners()) {
-                progress.report(budget.share(), String.format(java.util.Locale.ROOT, "polishing, %.2f JND", now.total));
+    /**
+     * Values of a recipe as parameters of a least-squares search: each in large steps from where it starts. Recipes are made by
+     * moving the accepted one, so that values that depend on each other, such as the order of bands, move together.
+     */
+    private final class Values implements LeastSquaresProblem {
+        private final Map<String, Anchor> anchors;
+        private final List<Axis> axes;
+        private final double[] origin; // positions on the rulers at the start
+        private final IdentityHashMap<double[], Recipe> recipes = new IdentityHashMap<>(); // of points that were made
+        private final IdentityHashMap<double[], Point> met = new IdentityHashMap<>(); // of points that were heard
+        private double[] accepted;
+        private boolean[] heard; // parameters that made a difference when they were last looked at
+        private int looks;
+
+        Values(Point start, Map<String, Anchor> anchors, List<String> ids) {
+            this.anchors = anchors;
+            this.axes = axes(start.recipe, ids);
+            this.origin = axes.stream()
+                    .mapToDouble(a -> a.parameter.position(a.value))
+                    .toArray();
+            this.accepted = new double[axes.size()];
+            recipes.put(accepted, start.recipe);
+            met.put(accepted, anchored(start, anchors));
+        }
+
+        @Override
+        public double[] bounded(double[] point) {
+            if (recipes.size() == 1 && accepted.length == point.length && isZero(point)) {
+                return accepted; // the start itself
             }
-            boolean look = slopes == null;
-            axes = axes(now.recipe, look && measured % ALL_AGAIN == 0 ? ids : heard);
-            if (look) {
-                slopes = slopes(now, anchors, axes);
-                if (budget.late()) {
-                    return now; // not all of them may be there
+            Recipe r = recipes.get(accepted);
+            for (int i = 0; i < point.length; i++) {
+                Axis a = axes.get(i);
+                double by = origin[i] + point[i] * a.large - a.parameter.position(a.value); // from the start
+                r = point[i] == accepted[i] ? r : unlessItTouches(r, a, by);
+            }
+            r = machine.limited(r);
+            double[] there = new double[point.length];
+            for (int i = 0; i < there.length; i++) {
+                Axis a = axes.get(i);
+                there[i] = (a.parameter.position(r.value(a.parameter.id())) - origin[i]) / a.large;
+            }
+            recipes.put(there, r);
+            return there;
+        }
+
+        private static boolean isZero(double[] point) {
+            return Arrays.stream(point).allMatch(v -> v == 0);
+        }
+
+        @Override
+        public double[] residuals(double[] point) {
+            Point there = met.get(point);
+            if (there == null) {
+                there = anchored(at(recipes.get(point)), anchors);
+                met.put(point, there);
+            }
+            return there.differences;
+        }
+
+        @Override
+        public List<double[]> residualsOfAll(List<double[]> points) {
+            Point[] found = new Point[points.size()];
+            IntStream.range(0, found.length)
+                    .parallel()
+                    .filter(i -> !budget.late())
+                    .forEach(i -> found[i] = anchored(at(recipes.get(points.get(i))), anchors));
+            List<double[]> out = new ArrayList<>();
+            for (int i = 0; i < found.length; i++) {
+                out.add(found[i] == null ? null : found[i].differences);
+                if (found[i] != null) {
+                    met.put(points.get(i), found[i]);
                 }
-                measured++;
-                fresh = true;
-                boolean[] some = heard(slopes);
-                heard = chosen(axes.stream().map(a -> a.parameter.id()).toList(), some);
-                axes = chosen(axes, some);
-                slopes = chosen(Arrays.asList(slopes), some).toArray(double[][]::new);
             }
-            if (axes.isEmpty()) {
-                return now;
-            }
-            Normal normal = Normal.of(now.differences, slopes);
-            List<Recipe> tries = new ArrayList<>();
-            for (double d : DAMPINGS) {
-                tries.add(stepped(now, axes, normal, damping * d));
-            }
-            List<Point> met = at(tries).stream().map(p -> anchored(p, anchors)).toList();
-            int chosen = 0;
-            for (int i = 1; i < met.size(); i++) {
-                chosen = met.get(i).total < met.get(chosen).total ? i : chosen;
-            }
-            Point next = met.get(chosen);
-            boolean gained = next.total < (1 - LEAST_GAIN) * now.total;
-            if (next.total < now.total) {
-                damping = Math.max(1e-4, damping * DAMPINGS[chosen] / 3);
-                bend(slopes, axes, now, next);
-                now = next;
-            } else if (fresh) {
-                damping *= 100;
-            }
-            stuck = gained ? 0 : fresh ? stuck + 1 : stuck;
-            slopes = gained ? slopes : null;
-            fresh = false;
+            return out;
         }
-        return now;
-    }
 
-    /** Which values make a difference at all: the width of a pulse does not where there is none. */
-    private static boolean[] heard(double[][] slopes) {
-        boolean[] out = new boolean[slopes.length];
-        for (int i = 0; i < out.length; i++) {
-            out[i] = dot(slopes[i], slopes[i]) > UNHEARD;
-        }
-        return out;
-    }
-
-    private static <T> List<T> chosen(List<T> all, boolean[] some) {
-        return IntStream.range(0, some.length)
-                .filter(i -> some[i])
-                .mapToObj(all::get)
-                .toList();
-    }
-
-    /** Slopes corrected by what a step has really done (C. G. Broyden, 1965): a new look at all of them costs far more. */
-    private static void bend(double[][] slopes, List<Axis> axes, Point from, Point to) {
-        double[] step = new double[axes.size()];
-        double length = 0;
-        for (int i = 0; i < step.length; i++) {
-            Axis a = axes.get(i);
-            double now = to.recipe.value(a.parameter.id());
-            step[i] = (a.parameter.position(now) - a.parameter.position(a.value)) / a.large;
-            length += step[i] * step[i];
-        }
-        if (length < 1e-12) {
-            return;
-        }
-        for (int k = 0; k < from.differences.length; k++) {
-            double foretold = 0;
-            for (int i = 0; i < step.length; i++) {
-                foretold += slopes[i][k] * step[i];
+        /** Null where time was too short for all of it. */
+        @Override
+        public double[][] jacobian(double[] point, double[] residuals) {
+            accept(point);
+            Point now = met.get(point);
+            progress.report(budget.share(), String.format(Locale.ROOT, "polishing, %.2f JND", now.total));
+            boolean all = looks++ % ALL_AGAIN == 0;
+            List<Axis> moved = new ArrayList<>();
+            for (int i = 0; i < axes.size(); i++) {
+                if (all || heard[i]) {
+                    Axis a = axes.get(i);
+                    moved.add(Axis.of(a.parameter, now.recipe.value(a.parameter.id())));
+                }
             }
-            double missed = (to.differences[k] - from.differences[k] - foretold) / length;
-            for (int i = 0; i < step.length; i++) {
-                slopes[i][k] += missed * step[i];
+            double[][] some = slopes(now, anchors, moved);
+            if (budget.late()) {
+                return null;
             }
+            double[][] out = new double[axes.size()][];
+            boolean[] differs = new boolean[out.length];
+            for (int i = 0, at = 0; i < out.length; i++) {
+                out[i] = all || heard[i] ? some[at++] : new double[residuals.length];
+                differs[i] = dot(out[i], out[i]) > UNHEARD;
+                if (!differs[i]) {
+                    Arrays.fill(out[i], 0); // the width of a pulse makes no difference where there is none
+                }
+            }
+            heard = differs;
+            return out;
+        }
+
+        @Override
+        public double[] stepLimits(double[] point) {
+            accept(point);
+            double[] out = new double[point.length];
+            Arrays.fill(out, 1);
+            return out;
+        }
+
+        private void accept(double[] point) {
+            Recipe r = recipes.get(point);
+            Point p = met.get(point);
+            recipes.clear();
+            met.clear();
+            recipes.put(point, r);
+            met.put(point, p);
+            accepted = point;
+        }
+
+        Recipe recipe(double[] point) {
+            return recipes.get(point);
         }
     }
 
@@ -282,47 +335,6 @@ final class Polish {
         } catch (IllegalArgumentException touches) {
             return recipe;
         }
-    }
-
-    /** Products of all slopes with each other, and of each with what there is to lose: the same for every damping. */
-    private record Normal(double[][] matrix, double[] right) {
-        static Normal of(double[] differences, double[][] slopes) {
-            int n = slopes.length;
-            double[][] matrix = new double[n][n];
-            double[] right = new double[n];
-            IntStream.range(0, n).parallel().forEach(i -> {
-                right[i] = -dot(slopes[i], differences);
-                for (int j = 0; j <= i; j++) {
-                    matrix[i][j] = dot(slopes[i], slopes[j]);
-                }
-            });
-            return new Normal(matrix, right);
-        }
-    }
-
-    /** The recipe after the step that a damping allows. */
-    private static Recipe stepped(Point now, List<Axis> axes, Normal normal, double damping) {
-        int n = axes.size();
-        RealMatrix damped = new Array2DRowRealMatrix(n, n);
-        for (int i = 0; i < n; i++) {
-            for (int j = 0; j < i; j++) {
-                damped.setEntry(i, j, normal.matrix[i][j]);
-                damped.setEntry(j, i, normal.matrix[i][j]);
-            }
-            damped.setEntry(i, i, normal.matrix[i][i] * (1 + damping) + damping * 0.02 + 1e-9);
-        }
-        RealVector step;
-        try {
-            step = new CholeskyDecomposition(damped, 1e-9, 1e-12).getSolver().solve(new ArrayRealVector(normal.right));
-        } catch (MathRuntimeException degenerate) {
-            return now.recipe;
-        }
-        Recipe r = now.recipe;
-        for (int i = 0; i < n; i++) {
-            double by = Math.max(-1, Math.min(1, step.getEntry(i))) * axes.get(i).large;
-            r = unlessItTouches(r, axes.get(i), by);
-        }
-        return r;
     }
 
     static double dot(double[] a, double[] b) {

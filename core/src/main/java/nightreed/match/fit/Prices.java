@@ -7,8 +7,8 @@ import java.util.Locale;
 import nightreed.machine.Feature;
 import nightreed.machine.Machine;
 import nightreed.match.Side;
-import nightreed.measure.Progress;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 
 /** What each thing that a machine lacks costs in nearness to a recording. */
 public final class Prices {

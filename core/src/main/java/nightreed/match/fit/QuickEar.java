@@ -2,13 +2,15 @@ package nightreed.match.fit;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.IntStream;
 import nightreed.dsp.RealFft;
 import nightreed.match.Aspect;
 import nightreed.match.Hearing;
-import nightreed.match.Listener;
 import nightreed.match.Marks;
 import nightreed.match.PartialDifference;
 import nightreed.match.Side;
@@ -41,14 +43,11 @@ final class QuickEar {
     /** Limits of the frames that tell the rise [s]. */
     private static final double[] RISE = {0, 0.001, 0.002, 0.004, 0.007, 0.012, 0.02, 0.035, 0.06, 0.1, 0.16, 0.25};
 
-    /** A frame or a partial so far under the loudest counts no more [dB]. */
-    private static final double RANGE_DB = 45;
-
     /** Power under the strongest band that is as good as none, also where the ear would hear it. */
     private static final double LEAST = 1e-7;
 
-    /** Levels, frequencies and decays of partials, bands, brightness, loudness, rise, strike. */
-    private static final double KINDS = 8;
+    /** Each counts as much; movement is left to the full comparison, which measures it. */
+    private static final double ASPECTS = Aspect.values().length;
 
     /** Bands are what every kind of sound has, and what most distances are made of. */
     private static final double BAND_ACCENT = 1.6;
@@ -74,6 +73,7 @@ final class QuickEar {
     private final double[] background; // power per band and sample
     private final StrikeGroups strike; // null where nothing is known of it
     private final RenderStart start;
+    private final List<Aspect> aspects; // of each difference
 
     /** What is taken of a sound. Power per sample. */
     private record Features(double[][] bands, double[] loud, double[][] partials, double[][] offsets, double[] rise) {}
@@ -132,6 +132,7 @@ final class QuickEar {
             bandWeight[b] = Loudness.weighting(Bark.centreHz(b), fs);
         }
         start = new RenderStart(note, fs, Arrays.stream(background).sum(), held || recording.comesInSlowly());
+        aspects = layout();
         own = features(note);
         floor = floors();
         strike = recording.strike() == null
@@ -162,7 +163,7 @@ final class QuickEar {
         }
         int last = 0;
         for (int f = 0; f < n; f++) {
-            if (power[f] > most * Math.pow(10, -RANGE_DB / 10) && power[f] > 2 * noise) {
+            if (power[f] > most * Math.pow(10, -Hearing.RANGE_DB / 10) && power[f] > 2 * noise) {
                 last = f;
             }
         }
@@ -264,8 +265,11 @@ final class QuickEar {
                 for (int o = 0; o < Bark.BANDS; o++) {
                     if (o != b && own.bands[f][o] > 0) {
                         double spl = hearing.playbackDb() + 10 * Math.log10(own.bands[f][o] / Math.max(1e-20, top));
-                        masked +=
-                                own.bands[f][o] * Math.pow(10, (Hearing.spread(b - o, Bark.centreHz(o), spl) - 8) / 10);
+                        masked += own.bands[f][o]
+                                * Math.pow(
+                                        10,
+                                        (Hearing.spread(b - o, Bark.centreHz(o), spl) - Hearing.BAND_MASKING_OFFSET_DB)
+                                                / 10);
                     }
                 }
                 out[f][b] = Math.max(1e-14, least + quiet + masked);
@@ -289,44 +293,46 @@ final class QuickEar {
         return Math.sqrt(sum);
     }
 
-    /** The largest of the kinds of difference [JND]. */
-    double worst(double[] differences) {
-        double partials = 0;
-        double frequencies = 0;
-        double decays = 0;
-        int at = 0;
+    /** What each difference is of; as many as an answer has. */
+    private List<Aspect> layout() {
+        List<Aspect> out = new ArrayList<>();
         for (int k = 0; k < hz.length; k++) {
-            partials += square(differences[at++]);
-            frequencies += square(differences[at++]);
-            for (int f = 0; f < probeAt.length; f++) {
-                decays += square(differences[at++]);
-            }
+            out.add(Aspect.PARTIALS);
+            out.add(Aspect.PITCH);
+            out.addAll(Collections.nCopies(probeAt.length, Aspect.DECAYS));
         }
-        double bands = 0;
-        double brightness = 0;
-        double loudness = 0;
         for (int f = 0; f < from.length; f++) {
-            for (int b = 0; b < Bark.BANDS; b++) {
-                bands += square(differences[at++]) / BAND_ACCENT;
-            }
-            brightness += square(differences[at++]);
-            loudness += square(differences[at++]);
+            out.addAll(Collections.nCopies(Bark.BANDS, ofBands(f)));
+            out.add(Aspect.BRIGHTNESS);
+            out.add(Aspect.LOUDNESS);
         }
-        double rise = 0;
-        for (int k = 1; k < RISE.length; k++) {
-            rise += square(differences[at++]);
-        }
-        double start = 0;
-        while (at < differences.length) {
-            start += square(differences[at++]);
-        }
-        double most =
-                Math.max(Math.max(Math.max(partials, frequencies), Math.max(decays, bands)), Math.max(rise, start));
-        return Math.sqrt(KINDS * Math.max(most, Math.max(brightness, loudness)));
+        out.addAll(Collections.nCopies(RISE.length - 1, Aspect.ATTACK));
+        out.addAll(Collections.nCopies(StrikeGroups.SIZE, Aspect.NOISE));
+        return List.copyOf(out);
     }
 
-    private static double square(double v) {
-        return v * v;
+    /** Bands of the first frames are what is heard of the strike. */
+    private static Aspect ofBands(int frame) {
+        return frame < FIRST.length - 1 ? Aspect.NOISE : Aspect.PARTIALS;
+    }
+
+    /** Each aspect of an answer, or of a change of one [JND]. */
+    Map<Aspect, Double> byAspect(double[] differences) {
+        Map<Aspect, Double> out = new EnumMap<>(Aspect.class);
+        for (Aspect a : Aspect.values()) {
+            double squares = 0;
+            for (int i = 0; i < differences.length; i++) {
+                squares += aspects.get(i) == a ? differences[i] * differences[i] : 0;
+            }
+            double accent = a == Aspect.PARTIALS ? 1 + BAND_ACCENT : 1;
+            out.put(a, Math.min(Hearing.MOST, Math.sqrt(ASPECTS * squares / accent)));
+        }
+        return out;
+    }
+
+    /** The largest aspect [JND]. */
+    double worst(double[] differences) {
+        return Collections.max(byAspect(differences).values());
     }
 
     /**
@@ -335,7 +341,7 @@ final class QuickEar {
      * @param differences as {@link #differences(Clip)} tells them
      */
     List<Double> lacking(double[] differences) {
-        int each = 2 + probeAt.length;
+        int each = differences.length == 0 ? 0 : 2 + probeAt.length; // a partial's level comes first
         return IntStream.range(0, hz.length)
                 .filter(k -> differences[k * each] < 0)
                 .boxed()
@@ -346,7 +352,7 @@ final class QuickEar {
 
     /** Number of differences of one answer. */
     int size() {
-        return hz.length * (2 + probeAt.length) + from.length * (Bark.BANDS + 2) + RISE.length - 1 + StrikeGroups.SIZE;
+        return aspects.size();
     }
 
     private double[] differences(Features r, Features i) {
@@ -371,7 +377,7 @@ final class QuickEar {
         at = bands(r, i, gain, noise, clean, loudest, out, at);
         at = rise(r, i, gain, quiet, out, at);
         if (strike != null) {
-            strike.differences(i.bands, gain, marks.weight(Aspect.NOISE) / Math.sqrt(KINDS), out, at);
+            strike.differences(i.bands, gain, marks.weight(Aspect.NOISE) / Math.sqrt(ASPECTS), out, at);
         }
         return out;
     }
@@ -397,20 +403,21 @@ final class QuickEar {
             }
             double mine = held ? mean(r.partials, k) : r.partials[best][k];
             double theirs = held ? mean(i.partials, k) : i.partials[best][k];
-            double silent = Math.min(least, mine * Math.pow(10, -weight[k] * Listener.FULLY_HEARD_DB / 10)) + 1e-20;
+            double silent = Math.min(least, mine * Math.pow(10, -weight[k] * Hearing.FULLY_HEARD_DB / 10)) + 1e-20;
             double db = decibels(gain * theirs, mine, silent);
-            out[at++] = levels * bent(db / hearing.levelDb()) * scale(1, weight[k], weights);
+            out[at++] = levels * Hearing.limited(db / hearing.levelDb()) * scale(1, weight[k], weights);
             double there = Math.max(0, 1 - Math.abs(db) / 20);
             double off = (i.offsets[best][k] - r.offsets[best][k]) / hz[k] / hearing.partialFrequency();
-            out[at++] = pitch * bent(there * off) * scale(1, weight[k], weights);
+            out[at++] = pitch * Hearing.limited(there * off) * scale(1, weight[k], weights);
             // how far the level has fallen since, on both sides; 60 dB would be its T60
             for (int f = 0; f < probeAt.length; f++) {
                 double fallen = -decibels(r.partials[f][k], r.partials[best][k], least);
                 double others = -decibels(i.partials[f][k], i.partials[best][k], least / gain);
-                double seen = f == best ? 0 : Math.max(0, 1 - Math.abs(fallen) / RANGE_DB);
+                double seen = f == best ? 0 : Math.max(0, 1 - Math.abs(fallen) / Hearing.RANGE_DB);
                 double room = Math.max(3, 0.3 * Math.abs(fallen)); // a T60 longer by 1.4 is short of 0.3 of the fall
-                out[at++] =
-                        decays * bent((others - fallen) / room) * scale(1, weight[k] * seen / probeAt.length, weights);
+                out[at++] = decays
+                        * Hearing.limited((others - fallen) / room)
+                        * scale(1, weight[k] * seen / probeAt.length, weights);
             }
         }
         return at;
@@ -439,7 +446,7 @@ final class QuickEar {
         double[] seen = new double[from.length];
         double[][] cell = new double[from.length][Bark.BANDS];
         for (int f = 0; f < from.length; f++) {
-            seen[f] = clean[f] > 0 ? Math.max(0, 1 + 10 * Math.log10(clean[f] / loudest) / RANGE_DB) : 0;
+            seen[f] = clean[f] > 0 ? Math.max(0, 1 + 10 * Math.log10(clean[f] / loudest) / Hearing.RANGE_DB) : 0;
             courses += seen[f] * lasts[f];
             // early frames are short, but the ear makes much of what is in them
             for (int b = 0; b < Bark.BANDS; b++) {
@@ -449,8 +456,7 @@ final class QuickEar {
             }
         }
         for (int f = 0; f < from.length; f++) {
-            // bands of the first frames are what is heard of the strike
-            double early = f < FIRST.length - 1 ? marks.weight(Aspect.NOISE) : marks.weight(Aspect.PARTIALS);
+            double early = marks.weight(ofBands(f));
             double mine = 0;
             double other = 0;
             double mineBark = 0;
@@ -460,7 +466,7 @@ final class QuickEar {
                 double a = Math.max(0, r.bands[f][b] - noise[b]);
                 double c = gain * i.bands[f][b];
                 double db = 10 * Math.log10((c + floor[f][b]) / (a + floor[f][b]));
-                out[at++] = early * bent(db / hearing.noiseDb()) * scale(BAND_ACCENT, cell[f][b], cells);
+                out[at++] = early * Hearing.limited(db / hearing.noiseDb()) * scale(BAND_ACCENT, cell[f][b], cells);
                 mine += a;
                 other += c;
                 mineBark += a * b;
@@ -470,9 +476,9 @@ final class QuickEar {
             boolean clear = mine > 10 * background && other > 0;
             double bark = clear ? otherBark / other - mineBark / mine : 0;
             double course = scale(1, seen[f] * lasts[f], courses);
-            out[at++] = marks.weight(Aspect.BRIGHTNESS) * bent(bark / hearing.brightnessBark()) * course;
+            out[at++] = marks.weight(Aspect.BRIGHTNESS) * Hearing.limited(bark / hearing.brightnessBark()) * course;
             double db = 10 * Math.log10((gain * i.loud[f] + 1e-5 * loudest) / (clean[f] + 1e-5 * loudest));
-            out[at++] = marks.weight(Aspect.LOUDNESS) * bent(db / hearing.loudnessDb()) * course;
+            out[at++] = marks.weight(Aspect.LOUDNESS) * Hearing.limited(db / hearing.loudnessDb()) * course;
         }
         return at;
     }
@@ -485,22 +491,17 @@ final class QuickEar {
         double least = Math.max(1e-4 * top, 2 * quiet) + 1e-14;
         for (int k = 0; k < r.rise.length; k++) {
             double db = 10 * Math.log10((gain * i.rise[k] + least) / (r.rise[k] + least));
-            out[start + k] = marks.weight(Aspect.ATTACK) * bent(db / 2) * scale(1, 1, r.rise.length);
+            out[start + k] = marks.weight(Aspect.ATTACK) * Hearing.limited(db / 2) * scale(1, 1, r.rise.length);
         }
         return start + r.rise.length;
     }
 
     private static double scale(double accent, double weight, double weights) {
-        return Math.sqrt(accent * weight / weights / KINDS);
+        return Math.sqrt(accent * weight / weights / ASPECTS);
     }
 
     private static double decibels(double a, double b, double least) {
         return 10 * Math.log10((a + least) / (b + least));
-    }
-
-    /** A thing that is quite wrong cannot get more wrong. */
-    static double bent(double jnd) {
-        return jnd / Math.sqrt(1 + jnd * jnd / (Hearing.MOST * Hearing.MOST));
     }
 
     Side recording() {

@@ -6,15 +6,14 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
+import nightreed.match.Side;
 import nightreed.match.fit.Polish.Point;
-import nightreed.recipe.FmRecipe;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 
 /**
  * Looks far around from many starts, with an ear for the beginning of the note only, which costs little: the likeliest are walked
- * a little way, bred from, and of those the nearest third walked on. Where the best of them cannot be walked nearer its parts
- * are put together otherwise, and single values put elsewhere, for as long as that is worth it.
+ * a little way, bred from, and of those the nearest third walked on. Then single values are put elsewhere, for as long as that is worth it.
  */
 final class Scouts {
     /** Starts that are walked from, as many as this share of what may be spent is enough for; a third of them goes on. */
@@ -36,41 +35,33 @@ final class Scouts {
     /** What is left over of a distance by a change that is worth to be followed. */
     private static final double WORTH = 0.97;
 
-    /** Other frequencies that a pair is walked from with, and partials that are missing most. */
-    private static final int REWIRED_WALKS = 3;
-
-    private static final int MISSING = 3;
-
     /** Starts are the same if no value is further away on its ruler. */
     private static final double NEAR = 0.04;
 
     private final List<Recipe> starts;
     private final Plan plan;
     private final Budget budget;
-    private final QuickEar ear;
     private final Polish polish;
     private final boolean held;
 
     /**
      * @param starts of one method, at least one
-     * @param polish that listens with the ear
+     * @param polish that listens to the beginning of the recording
      */
-    Scouts(List<Recipe> starts, Plan plan, Budget budget, QuickEar ear, Polish polish) {
+    Scouts(List<Recipe> starts, Plan plan, Budget budget, Side recording, Polish polish) {
         this.starts = starts;
         this.plan = plan;
         this.budget = budget;
-        this.ear = ear;
         this.polish = polish;
-        this.held = ear.recording().measurement().held() != null;
+        this.held = recording.measurement().held() != null;
     }
 
     /** The nearest first, and at least one; after them what was left on the way. */
     List<Point> found() {
-        List<Point> out = rewired(walked(first(affordable(), apart(sorted(polish.at(starts))))));
+        List<Point> out = walked(first(affordable(), apart(sorted(polish.at(starts)))));
         out = bred(out);
         out = first(Math.max(2, out.size() / THIRD), out);
-        return leapt(rewired(
-                walked(out.parallelStream().map(this::turned).map(this::noisy).toList())));
+        return leapt(walked(out.parallelStream().map(this::noisy).toList()));
     }
 
     private int affordable() {
@@ -97,18 +88,9 @@ final class Scouts {
         return held ? p : new Leaps(polish, plan.main(p.recipe())).noisy(p);
     }
 
-    private Point turned(Point p) {
-        return p.recipe() instanceof FmRecipe r ? FmPhases.turned(polish, p, r, plan.locked()) : p;
-    }
-
     /** The nearest brought nearer by leaps for as long as one is worth it; what was left after it. */
     private List<Point> leapt(List<Point> points) {
         return nearer(points, p -> new Leaps(polish, plan.main(p.recipe())).from(p));
-    }
-
-    /** Modulated pairs put together otherwise for as long as that is worth it; what was left after it. */
-    private List<Point> rewired(List<Point> points) {
-        return points.get(0).recipe() instanceof FmRecipe ? nearer(points, this::rewired) : points;
     }
 
     private List<Point> nearer(List<Point> points, UnaryOperator<Point> step) {
@@ -125,24 +107,6 @@ final class Scouts {
             }
         }
         return out;
-    }
-
-    /** The nearest that other frequencies of one pair lead to. */
-    private Point rewired(Point point) {
-        FmRecipe before = (FmRecipe) point.recipe();
-        List<Double> missing = first(MISSING, ear.lacking(point.differences()));
-        List<Recipe> others =
-                FmRewiring.of(before, missing).stream().map(plan::kept).toList();
-        return sorted(first(REWIRED_WALKS, sorted(polish.at(others))).parallelStream()
-                        .map(p -> polish.patient().run(p, Map.of(), changed(before, p.recipe()), 1))
-                        .toList())
-                .get(0);
-    }
-
-    /** Values of the pair that another recipe has otherwise. */
-    private List<String> changed(FmRecipe before, Recipe after) {
-        String pair = FmRewiring.changed(before, (FmRecipe) after);
-        return plan.main(after).stream().filter(id -> id.startsWith(pair)).toList();
     }
 
     /** Each walked from a little way; the nearest first. */

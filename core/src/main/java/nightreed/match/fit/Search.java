@@ -7,7 +7,6 @@ import static nightreed.match.fit.Scouts.walked;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Stream;
 import nightreed.match.Aspect;
 import nightreed.match.Listener;
@@ -15,7 +14,6 @@ import nightreed.match.Matcher;
 import nightreed.match.Side;
 import nightreed.match.fit.Polish.Point;
 import nightreed.match.start.Starts;
-import nightreed.measure.Progress;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Layer;
@@ -24,6 +22,7 @@ import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.StringRecipe;
 import nightreed.recipe.SubtractiveRecipe;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 
 /**
  * From starting values to what cannot be made nearer for what a search may spend. Of methods with few values that are hardly
@@ -83,18 +82,6 @@ final class Search {
     /** Of starts, how many are heard whether they are the note that is meant, where nothing that was found is. */
     private static final int TUNED = 10;
 
-    /** Weak partials that are looked at, and how often one more of them is put in; share of the distance that has to be left. */
-    private static final int FAINT = 6;
-
-    private static final int MOST_FAINT = 4;
-
-    private static final double FAINT_WORTH = 0.98;
-
-    /** Of the time for a fit, what its last listening is given [s], [share]. */
-    private static final double MOST_FOR_LAST = 1.3;
-
-    private static final double SHARE_FOR_LAST = 0.4;
-
     private final List<Recipe> starts;
     private Plan plan; // by what has been found
     private final Side recording;
@@ -102,13 +89,12 @@ final class Search {
     private final List<Recipe> others = new ArrayList<>(); // that came far and were left
     private final Budget budget;
     private final QuickEar ear;
-    private final QuickEar momentEar;
     private final Polish whole;
     private final Polish brief;
     private final Polish moment;
 
     /** @param starts the likeliest first, all of one method */
-    Search(Side recording, Plan plan, List<Recipe> starts, Progress progress) {
+    Search(Side recording, Plan plan, List<Recipe> starts, BestSoFar best, Progress progress) {
         this.recording = recording;
         this.plan = plan;
         this.starts = isOpen(starts.get(0)) && !(starts.get(0) instanceof StringRecipe) && !plan.onward()
@@ -118,22 +104,14 @@ final class Search {
         note = beside(ear);
         double render = this.starts.stream().mapToDouble(note::cost).max().orElse(1);
         double enough = Math.min(MOST_RENDERS * render, amount());
-        AtomicReference<Budget> shared = new AtomicReference<>();
-        budget = new Budget(
-                Math.max(LEAST_RENDERS * render, plan.effort() * enough),
-                plan.seconds() - Math.min(MOST_FOR_LAST, plan.seconds() * SHARE_FOR_LAST),
-                () -> progress.report(shared.get() == null ? 0 : shared.get().share(), "trying values"),
-                progress::isEnough);
-        shared.set(budget);
-        whole = new Polish(note, budget, progress, plan.machine());
+        budget = new Budget(Math.max(LEAST_RENDERS * render, plan.effort() * enough), progress);
+        whole = new Polish(note, budget, progress, plan.machine(), best);
         if (isOpen()) {
             brief = listening(new QuickEar(recording, BRIEFLY_SECONDS), progress);
-            momentEar = new QuickEar(recording, isHeld() ? BRIEFLY_SECONDS : MOMENT_SECONDS);
-            moment = listening(momentEar, progress);
+            moment = listening(new QuickEar(recording, isHeld() ? BRIEFLY_SECONDS : MOMENT_SECONDS), progress);
         } else {
             brief = whole;
             moment = whole;
-            momentEar = ear;
         }
     }
 
@@ -167,6 +145,15 @@ final class Search {
         return OneNote.beside(plan.under() == null ? List.of() : List.of(Layer.of(plan.under())), ear);
     }
 
+    /** Listens in full to the likeliest starts, so that there is something to return. */
+    void hear() {
+        starts.stream().limit(TRIED).forEach(r -> whole.at(asLoud(r)));
+    }
+
+    QuickEar ear() {
+        return ear;
+    }
+
     /** What it listens with to the whole note. */
     OneNote note() {
         return note;
@@ -189,6 +176,7 @@ final class Search {
     /** The first start, what was found, and what was met on the way to it. */
     List<Recipe> found() {
         List<Recipe> met = new ArrayList<>();
+        hear();
         boolean anew = isOpen() && !plan.onward();
         Point best = anew ? whole.at(asLoud(afresh())) : nearest();
         for (List<String> stage : plan.stages(best.recipe())) {
@@ -202,28 +190,10 @@ final class Search {
             best = whole.run(best, Moves.anchors(best.recipe()), stage, 12);
             met.add(before.recipe());
         }
-        best = faintToo(best);
         met.addAll(others);
         met.add(0, best.recipe());
         met.add(0, starts.get(0));
         return met;
-    }
-
-    /** With partials that are too weak to have been felt, one by one for as long as that brings it nearer. */
-    private Point faintToo(Point point) {
-        Point best = point;
-        boolean nearer = point.recipe() instanceof FmRecipe;
-        for (int i = 0; i < MOST_FAINT && nearer && !budget.late(); i++) {
-            Point now = best;
-            List<Double> missing = first(FAINT, ear.lacking(now.differences()));
-            List<Recipe> tried = FmFaint.of((FmRecipe) now.recipe(), recording.measurement(), missing).stream()
-                    .map(plan::kept)
-                    .toList();
-            Point next = tried.isEmpty() ? now : Polish.best(whole.at(tried));
-            nearer = next.total() < FAINT_WORTH * now.total();
-            best = nearer ? next : now;
-        }
-        return best;
     }
 
     /** Of starts that were computed, whether that is so well that nothing further off has to be looked for. */
@@ -269,6 +239,7 @@ final class Search {
     private Recipe approached(List<Point> computed) {
         List<Point> near = walked(moment, first(TRIED, computed), plan, APPROACH_ROUNDS);
         first(MOST_OTHERS, near).forEach(p -> others.add(asLoud(p.recipe())));
+        whole.at(asLoud(near.get(0).recipe()));
         List<Point> briefly =
                 first(2, near).stream().map(p -> brief.at(p.recipe())).toList();
         return walked(brief, briefly, plan, APPROACH_ROUNDS).get(0).recipe();
@@ -307,8 +278,9 @@ final class Search {
 
     /** Of many starts, the nearest by the brief ear after walks from the likeliest of them. */
     private Recipe scouted(List<Recipe> from) {
-        List<Point> near = onPitch(new Scouts(from, plan, budget, momentEar, moment).found(), from);
+        List<Point> near = onPitch(new Scouts(from, plan, budget, recording, moment).found(), from);
         first(MOST_OTHERS, near).forEach(p -> others.add(asLoud(p.recipe())));
+        whole.at(asLoud(near.get(0).recipe()));
         List<Point> briefly =
                 first(2, near).stream().map(p -> brief.at(p.recipe())).toList();
         return walked(brief, briefly, plan, rounds(near.get(0).recipe())).get(0).recipe();

@@ -19,12 +19,12 @@ import nightreed.match.Side;
 import nightreed.match.Tolerances.Span;
 import nightreed.match.fit.Polish.Axis;
 import nightreed.match.fit.Polish.Point;
-import nightreed.measure.Progress;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 
 /**
  * What each value of a recipe does to the sound beside a recording: how far it may move before that is heard, how strongly it
@@ -68,7 +68,7 @@ public final class Sensitivity {
         this.patch = patch;
         this.locked = locked;
         ear = new QuickEar(recording, HEARD_SECONDS);
-        polish = polish(patch, ear, () -> progress.report(0.2, "what each value does"));
+        polish = polish(patch, ear, progress.part(0.05, 0.5));
         now = polish.at(recipe);
         progress.report(0.05, "what each value does");
         axes = Polish.axes(recipe, Moves.advised(recipe));
@@ -76,9 +76,9 @@ public final class Sensitivity {
         progress.report(0.5, "what each value does");
     }
 
-    private static Polish polish(Patch patch, QuickEar ear, Runnable check) {
+    private static Polish polish(Patch patch, QuickEar ear, Progress progress) {
         List<Layer> others = patch.layers().subList(1, patch.layers().size());
-        return new Polish(OneNote.beside(others, ear), Budget.endless(check), Progress.NONE, Machine.ANY);
+        return new Polish(OneNote.beside(others, ear), Budget.endless(progress), Progress.NONE, Machine.ANY);
     }
 
     /**
@@ -213,8 +213,7 @@ public final class Sensitivity {
 
     /** Each value far from where it is, at the best place of a few; a first choice of them is made by a brief look. */
     private List<Trial> leaps(Progress progress) {
-        Polish brief = polish(
-                patch, new QuickEar(recording, BRIEFLY_SECONDS), () -> progress.report(0.8, "trying bolder moves"));
+        Polish brief = polish(patch, new QuickEar(recording, BRIEFLY_SECONDS), progress.part(0.8, 0.9));
         List<Trial> all = axes.parallelStream()
                 .filter(a -> !locked.contains(a.parameter().id()))
                 .map(a -> leap(brief, a))

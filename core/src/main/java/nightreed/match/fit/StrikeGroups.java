@@ -16,11 +16,6 @@ final class StrikeGroups {
     /** Number of differences. */
     static final int SIZE = SPANS * GROUPS;
 
-    /** A group so far under the loudest counts no more [dB]. */
-    private static final double RANGE_DB = 45;
-
-    private static final double MASKING_OFFSET_DB = 8;
-
     /** A burst that is masked nearly everywhere is heard as little as its audible part is wide. */
     private static final double LEAST_WEIGHTS = 3;
 
@@ -53,7 +48,7 @@ final class StrikeGroups {
         least = 3e-5 * loudest;
         for (int s = 0; s < SPANS; s++) {
             for (int g = 0; g < GROUPS; g++) {
-                masked[s][g] = Math.max(10 * Math.log10(loudest) - RANGE_DB, masking(s, g));
+                masked[s][g] = Math.max(10 * Math.log10(loudest) - Hearing.RANGE_DB, masking(s, g));
             }
         }
     }
@@ -61,8 +56,8 @@ final class StrikeGroups {
     private double masking(int span, int group) {
         double out = Double.NEGATIVE_INFINITY;
         for (int o = 0; o < GROUPS; o++) {
-            double slope = GROUP * (o < group ? -10.0 * (group - o) : -27.0 * (o - group));
-            out = Math.max(out, 10 * Math.log10(tone[span][o] + 1e-20) - MASKING_OFFSET_DB + slope);
+            out = Math.max(
+                    out, Hearing.maskedDb(tone[span][o], GROUP * (group - o), Bark.centreHz(GROUP * o + GROUP / 2)));
         }
         return out;
     }
@@ -93,7 +88,7 @@ final class StrikeGroups {
             weight[n] = Math.max(0, Math.min(1, (10 * Math.log10(burst + 1e-20) - masked[s][g]) / 10));
             weights += weight[n];
             double db = 10 * Math.log10((other + least) / (whole[s][g] + least));
-            out[at + n] = Math.signum(db) * QuickEar.bent(Math.max(0, Math.abs(db) - scatter[s][g]) / step);
+            out[at + n] = Math.signum(db) * Hearing.limited(Math.max(0, Math.abs(db) - scatter[s][g]) / step);
         }
         for (int n = 0; n < SIZE; n++) {
             out[at + n] *= accent * Math.sqrt(weight[n] / Math.max(LEAST_WEIGHTS, weights));

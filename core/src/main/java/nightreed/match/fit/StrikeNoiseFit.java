@@ -1,9 +1,11 @@
 package nightreed.match.fit;
 
 import java.util.Arrays;
+import nightreed.match.Hearing;
 import nightreed.match.Side;
-import nightreed.match.start.NearestWalk;
 import nightreed.music.Bark;
+import nightreed.optim.LeastSquaresProblem;
+import nightreed.optim.LevenbergMarquardt;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Exciter;
 import nightreed.voice.Renderer;
@@ -26,7 +28,8 @@ final class StrikeNoiseFit {
     private static final double[] T60S = {0.005, 0.02, 0.08};
     private static final double[][] CUTS = {{50, 500}, {300, 2500}, {1200, 9000}};
     private static final double OFF_DB = -100;
-    private static final int ROUNDS = 15;
+    private static final LevenbergMarquardt.Options OPTIONS =
+            LevenbergMarquardt.Options.USUAL.withMostIterations(15).withCostTolerance(0.01);
 
     private final double fs;
     private final double[][] seen; // power per sample [span][band]
@@ -77,7 +80,11 @@ final class StrikeNoiseFit {
         for (double t60 : T60S) {
             for (double[] cuts : CUTS) {
                 double[] start = {0, Math.log(t60), Math.log(cuts[0]), Math.log(cuts[1] / cuts[0])};
-                double[] u = NearestWalk.from(start, ROUNDS, 0.01, at -> fit.residuals(at, recipe.levelDb()));
+                double[] u = LevenbergMarquardt.minimize(
+                                LeastSquaresProblem.limited(1, at -> fit.residuals(at, recipe.levelDb())),
+                                start,
+                                OPTIONS)
+                        .point();
                 double cost = fit.cost(u, recipe.levelDb());
                 if (cost < least) {
                     least = cost;
@@ -125,7 +132,7 @@ final class StrikeNoiseFit {
             double mean = start * (Math.exp(-rate * from) - Math.exp(-rate * to)) / (rate * (to - from));
             for (int b = 0; b < Bark.BANDS; b++) {
                 double db = 10 * Math.log10((tones[s][b] + mean * share[b] + least) / (seen[s][b] + least));
-                out[s * Bark.BANDS + b] = QuickEar.bent(db / NEAR_DB);
+                out[s * Bark.BANDS + b] = Hearing.limited(db / NEAR_DB);
             }
         }
         return out;

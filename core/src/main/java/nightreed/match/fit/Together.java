@@ -15,13 +15,13 @@ import nightreed.match.Side;
 import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.Polish.Point;
 import nightreed.measure.Measurement;
-import nightreed.measure.Progress;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.VelocityMap;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 
 /**
  * One recipe for several recordings of an instrument: fitted to the middle one first, then to all of them at once, with what
@@ -170,13 +170,13 @@ public final class Together {
     private Result spread(Fitted alone, Plan plan, Progress progress) throws UnusableSound {
         long start = System.nanoTime();
         Recipe first = levelled(asStruck(alone.recipe()), plan);
+        return Fits.supervised(progress, plan, control -> spread(first, plan, start, control));
+    }
+
+    private Result spread(Recipe first, Plan plan, long start, Progress progress) throws UnusableSound {
         Progress search = progress.part(0, 0.9);
         double renders = Math.max(40, plan.effort() * SOUND_SECONDS / HEARD_SECONDS);
-        Budget budget = new Budget(
-                renders * trial.cost(first) / notes.size(),
-                plan.seconds(),
-                () -> search.report(0.5, "keys and strengths together"),
-                search::isEnough);
+        Budget budget = new Budget(renders * trial.cost(first) / notes.size(), search);
         Polish polish = new Polish(trial, budget, search, plan.machine());
         List<String> maps =
                 maps(first).stream().filter(id -> !plan.locked().contains(id)).toList();

@@ -6,7 +6,7 @@ import nightreed.recipe.part.Envelope;
  * The course from 0 to 1, and the top it is multiplied with, that lie nearest to values seen at a few times: the best of a coarse net over attack, decay, sustain
  * and the curve of the fall, and then of ever finer ones around it.
  */
-final class EnvelopeFit {
+public final class EnvelopeFit {
     private static final double[] DECAYS = {0.04, 0.08, 0.15, 0.25, 0.4, 0.65, 1, 1.6, 2.5, 4, 6.5, 10, 16, 25, 50};
     private static final double[] SUSTAINS = {0, 0.05, 0.12, 0.25, 0.4, 0.6, 0.8, 1};
     private static final double[] CURVES = {0, 0.5, 1};
@@ -39,12 +39,12 @@ final class EnvelopeFit {
         this.envelope = best(attack, release);
     }
 
-    Envelope envelope() {
+    public Envelope envelope() {
         return envelope;
     }
 
     /** What the envelope has to be multiplied by to come to the values; about 1, more for a fast fall that is seen late. */
-    double top() {
+    public double top() {
         return top(envelope);
     }
 
@@ -57,17 +57,18 @@ final class EnvelopeFit {
      * @param attack  of the whole sound as it was measured [s]
      * @param release of the result [s]
      */
-    static EnvelopeFit ofLevel(double[] seconds, double[] values, double[] weights, double attack, double release) {
+    public static EnvelopeFit ofLevel(
+            double[] seconds, double[] values, double[] weights, double attack, double release) {
         return new EnvelopeFit(seconds, values, weights, true, attack, release);
     }
 
     /** Of anything else, with plain differences; all as in {@link #ofLevel}. */
-    static EnvelopeFit of(double[] seconds, double[] values, double[] weights, double attack, double release) {
+    public static EnvelopeFit of(double[] seconds, double[] values, double[] weights, double attack, double release) {
         return new EnvelopeFit(seconds, values, weights, false, attack, release);
     }
 
     private Envelope best(double attack, double release) {
-        double rise = Ground.limited(attack, 0.0002, 5);
+        double rise = StartContext.limited(attack, 0.0002, 5);
         double[] attacks = {rise, 0.1, 0.2, 0.5, 1};
         Envelope best = envelope(rise, 1, 0, 1, release);
         double least = Double.POSITIVE_INFINITY;
@@ -142,13 +143,13 @@ final class EnvelopeFit {
     private static Envelope envelope(double attack, double decay, double sustain, double curve, double release) {
         return new Envelope(
                 0,
-                Ground.limited(attack, 0, 20),
+                StartContext.limited(attack, 0, 20),
                 0,
                 0,
-                Ground.limited(decay, 0.005, 100),
-                Ground.limited(curve, -1, 1),
-                Ground.limited(sustain, 0, 1),
-                Ground.limited(release, 0, 100));
+                StartContext.limited(decay, 0.005, 100),
+                StartContext.limited(curve, -1, 1),
+                StartContext.limited(sustain, 0, 1),
+                StartContext.limited(release, 0, 100));
     }
 
     private double cost(Envelope e) {

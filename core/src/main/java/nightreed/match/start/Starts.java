@@ -3,10 +3,17 @@ package nightreed.match.start;
 import java.util.List;
 import nightreed.match.Side;
 import nightreed.match.start.Start.Origin;
+import nightreed.match.start.fm.FmStart;
+import nightreed.match.start.formant.FormantStart;
+import nightreed.match.start.resonator.ResonatorStart;
+import nightreed.match.start.ring.RingStart;
+import nightreed.match.start.string.StringStart;
+import nightreed.match.start.subtractive.SubtractiveStart;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
 import nightreed.sound.UnusableSound;
 import nightreed.voice.Renderer;
+import nightreed.work.Progress;
 
 /** Starting values for every method. */
 public final class Starts {
@@ -36,7 +43,8 @@ public final class Starts {
                             new Origin("exciter", true, "measured rise of the waveform"),
                             new Origin("noise", true, "measured noise of the strike")));
         }
-        Ground ground = new Ground(recording, !method.equals("formant")); // bands of noise need no pitch
+        StartContext ground =
+                new StartContext(recording, !method.equals("formant"), Progress.NONE); // bands of noise need no pitch
         Recipe recipe = switch (method) {
             case "fm" -> FmStart.of(ground);
             case "ring" -> RingStart.of(ground);
@@ -55,19 +63,26 @@ public final class Starts {
      * Several recipes of a method to begin a search with, the likeliest first; how loud they are is left to
      * {@link #levelled}.
      *
-     * @param brief whether those that take seconds to compute are left out
+     * @param brief    whether those that take seconds to compute are left out
+     * @param progress asked between steps whether to go on
      * @throws UnusableSound if the recording gives nothing to build on
      */
-    public static List<Recipe> several(String method, Side recording, boolean brief) throws UnusableSound {
+    public static List<Recipe> several(String method, Side recording, boolean brief, Progress progress)
+            throws UnusableSound {
         return switch (method) {
-            case "fm" -> List.copyOf(FmStart.several(new Ground(recording), 10, brief));
-            case "ring" -> List.copyOf(RingStart.several(new Ground(recording), 10));
-            case "formant" -> List.copyOf(FormantStart.several(new Ground(recording, false)));
-            case "string" -> List.copyOf(StringStart.several(new Ground(recording)));
-            case "subtractive" -> List.copyOf(SubtractiveStart.several(new Ground(recording)));
+            case "fm" -> List.copyOf(FmStart.several(new StartContext(recording, true, progress), brief));
+            case "ring" -> List.copyOf(RingStart.several(new StartContext(recording, true, progress), 10));
+            case "formant" -> List.copyOf(FormantStart.several(new StartContext(recording, false, progress)));
+            case "string" -> List.copyOf(StringStart.several(new StartContext(recording, true, progress)));
+            case "subtractive" -> List.copyOf(SubtractiveStart.several(new StartContext(recording, true, progress)));
             case "resonators" -> List.copyOf(ResonatorStart.several(recording));
             default -> List.of(of(method, recording).recipe());
         };
+    }
+
+    /** Whether some starts of a method take seconds to compute. */
+    public static boolean areDear(String method) {
+        return method.equals("fm");
     }
 
     /** With the level that makes it as loud as the recording, on its own key. */

@@ -14,7 +14,7 @@ import nightreed.voice.Renderer;
  * A note as it would be without its vibrato and its tremolo: read at the times at which its phase would be there with a pitch
  * that stays, and divided by the swing of its level. Lines that smear over many bins where the pitch swings stand still then.
  */
-final class SteadyNote {
+public final class SteadyNote {
     /** A level that swings down by more is too low to be brought all the way back up [dB]. */
     private static final double MOST_DB = 18;
 
@@ -25,7 +25,7 @@ final class SteadyNote {
     }
 
     /** Samples of a sound from its onset on, as they would be without such a movement; new array. */
-    static double[] samples(Side side, Common movement) {
+    public static double[] samples(Side side, Common movement) {
         double fs = side.measurement().sampleRateHz();
         double[] x = side.clip().mixed();
         int onset = (int) Math.max(0, Math.round(side.measurement().onsetSeconds() * fs));
@@ -47,7 +47,7 @@ final class SteadyNote {
     }
 
     /** Swing of the level that a movement makes at a time after the onset, limited to what can be taken off [dB]. */
-    static double levelDb(Common movement, double t) {
+    public static double levelDb(Common movement, double t) {
         return new SteadyNote(movement).level(t);
     }
 

@@ -6,6 +6,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.TreeMap;
 import nightreed.measure.held.Movement.Ranked;
+import nightreed.optim.LeastSquaresProblem;
+import nightreed.optim.LevenbergMarquardt;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.LUDecomposition;
@@ -26,6 +28,10 @@ final class MovementFit {
 
     /** A swing that leaves over less than this part of the movement explains it. */
     private static final double REGULAR = 0.25;
+
+    /** The valley of rate, start and ramp is smooth; chosen: the gain of log-likelihood is then exact to 1e-6. */
+    private static final LevenbergMarquardt.Options OPTIONS =
+            LevenbergMarquardt.Options.USUAL.precise().withMostIterations(40).withCostTolerance(1e-7);
 
     private final double[] t;
     private final double[] y;
@@ -187,33 +193,36 @@ final class MovementFit {
         return t.length;
     }
 
-    /** Coordinate steps that shrink: three unknowns, a smooth valley. */
+    /** Rate, start and ramp refined together; level, slope and depth follow from them by linear least squares. */
     private Model refined(Model start, double rateStep, double length) {
-        Model best = start;
-        double dr = rateStep / 2;
-        double ds = length / 12;
-        double dp = length / 10;
-        for (int i = 0; i < 60; i++) {
-            Model before = best;
-            for (double[] step : new double[][] {
-                {dr, 0, 0}, {-dr, 0, 0}, {0, ds, 0}, {0, -ds, 0}, {0, 0, dp}, {0, 0, -dp}, {0, ds, -ds}, {0, -ds, ds}
-            }) {
-                double ramp = best.ramp + step[2];
-                double begin = best.start + step[1];
-                if (ramp >= 0.01 && begin >= t[0] - 0.15 * length && begin + 0.5 * ramp < t[0] + 0.8 * length) {
-                    Model m = new Model(best.rate + step[0], begin, ramp);
-                    if (m.cost < best.cost) {
-                        best = m;
-                    }
-                }
+        LeastSquaresProblem problem = new LeastSquaresProblem() {
+            @Override
+            public double[] residuals(double[] p) {
+                return model(p).residuals();
             }
-            if (before == best) {
-                dr *= 0.5;
-                ds *= 0.5;
-                dp *= 0.5;
+
+            @Override
+            public double[] stepLimits(double[] p) {
+                return new double[] {1, 1, 1};
             }
-        }
-        return best;
+
+            @Override
+            public double[] bounded(double[] p) {
+                double ramp = Math.max(0.01, p[2] * length / 10);
+                double begin = Math.max(
+                        t[0] - 0.15 * length, Math.min(t[0] + 0.8 * length - 0.5 * ramp, t[0] + p[1] * length / 12));
+                double rate = Math.max(LOWEST_HZ / 2, Math.min(2 * HIGHEST_HZ, p[0] * rateStep / 2));
+                return new double[] {2 * rate / rateStep, (begin - t[0]) * 12 / length, ramp * 10 / length};
+            }
+
+            private Model model(double[] p) {
+                return new Model(p[0] * rateStep / 2, t[0] + p[1] * length / 12, p[2] * length / 10);
+            }
+        };
+        double[] from = {2 * start.rate / rateStep, (start.start - t[0]) * 12 / length, start.ramp * 10 / length};
+        double[] p = LevenbergMarquardt.minimize(problem, from, OPTIONS).point();
+        Model found = new Model(p[0] * rateStep / 2, t[0] + p[1] * length / 12, p[2] * length / 10);
+        return found.cost < start.cost ? found : start;
     }
 
     /** Bayesian information criterion of a fit with {@code k} unknowns (G. Schwarz, 1978); the lower is the likelier. */
@@ -364,6 +373,18 @@ final class MovementFit {
                 a[3][3] = ss;
                 b[3] = sy;
             }
+        }
+
+        /** Values less the sine with its level and slope, weighted. */
+        double[] residuals() {
+            double mid = (t[0] + t[t.length - 1]) / 2;
+            double[] out = new double[t.length];
+            turnAt(rate);
+            for (int i = 0; i < out.length; i++) {
+                double swing = growth(t[i]) * (beta[2] * sin[i] + beta[3] * cos[i]);
+                out[i] = Math.sqrt(w[i]) * (beta[0] + beta[1] * (t[i] - mid) + swing - y[i]);
+            }
+            return out;
         }
 
         private static double form(Movement.Shape shape, double angle) {

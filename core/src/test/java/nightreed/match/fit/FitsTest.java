@@ -19,7 +19,6 @@ import nightreed.match.NextMoves;
 import nightreed.match.Side;
 import nightreed.match.Tolerances;
 import nightreed.match.start.Starts;
-import nightreed.measure.Progress;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.LoopLoss;
@@ -36,6 +35,7 @@ import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.Oscillator.Wave;
 import nightreed.recipe.part.VelocityMap;
 import nightreed.voice.Renderer;
+import nightreed.work.Progress;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -137,9 +137,10 @@ class FitsTest {
         Recipe bar = RecipeTest.bar().with("noise.level", 6).with("noise.t60", 40);
         Side side = recorded(bar, Double.POSITIVE_INFINITY, 1);
         Plan plan = Plan.USUAL.on(quiet).trying(0.05);
-        List<Recipe> starts =
-                Starts.several(method, side, true).stream().map(quiet::limited).toList();
-        assertThat(new Search(side, plan, starts, Progress.NONE).found())
+        List<Recipe> starts = Starts.several(method, side, true, Progress.NONE).stream()
+                .map(quiet::limited)
+                .toList();
+        assertThat(new Search(side, plan, starts, new BestSoFar(), Progress.NONE).found())
                 .allSatisfy(r -> assertThat(quiet.missing(r)).isEmpty());
     }
 
@@ -205,7 +206,7 @@ class FitsTest {
             }
         };
         List<Fitted> found = Fits.of(List.of("subtractive", "ring"), brass, Plan.USUAL, soon);
-        assertThat(found).hasSize(1); // nor is another method begun with
+        assertThat(found).hasSizeBetween(1, 2); // as many as were under way
         double start = Listener.compare(
                         brass,
                         Matcher.imitation(
@@ -296,6 +297,7 @@ class FitsTest {
                 silent,
                 Matcher.render(silent, bar),
                 Listener.compare(bar, Matcher.side(Matcher.render(silent, bar), Progress.NONE)),
+                true,
                 0);
         Layers.Layered two = Layers.of(bar, bare, Plan.USUAL, Progress.NONE);
         assertThat(two.comparison().totalJnd()).isLessThan(bare.comparison().totalJnd());

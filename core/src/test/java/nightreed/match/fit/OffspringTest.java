@@ -8,13 +8,13 @@ import java.util.Set;
 import java.util.stream.IntStream;
 import nightreed.machine.Machine;
 import nightreed.match.fit.Polish.Point;
-import nightreed.measure.Progress;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.VelocityMap;
+import nightreed.work.Progress;
 import org.junit.jupiter.api.Test;
 
 /** Breeding by itself, against a plain target instead of a sound. */
@@ -56,7 +56,7 @@ class OffspringTest {
     }
 
     private static Polish polish(Recipe target) {
-        return new Polish(towards(target), Budget.endless(() -> {}), Progress.NONE, Machine.ANY);
+        return new Polish(towards(target), Budget.endless(Progress.NONE), Progress.NONE, Machine.ANY);
     }
 
     private static List<Point> bred(Set<String> locked, int generations) {
@@ -105,7 +105,7 @@ class OffspringTest {
                 return 1;
             }
         };
-        Polish polish = new Polish(kind, Budget.endless(() -> {}), Progress.NONE, Machine.ANY);
+        Polish polish = new Polish(kind, Budget.endless(Progress.NONE), Progress.NONE, Machine.ANY);
         List<Point> parents = polish.at(List.of(two(2, 3, -6)));
         assertThat(new Offspring(polish, Set.of(), true).of(parents, 10).get(0).total())
                 .isZero();
@@ -115,9 +115,17 @@ class OffspringTest {
     @Test
     void whereTimeIsOverTheParentsAreKept() {
         Recipe target = two(2, 3, -6);
-        Polish late =
-                new Polish(towards(target), new Budget(1000, 0, () -> {}, () -> false), Progress.NONE, Machine.ANY);
+        Progress late = new Progress() {
+            @Override
+            public void report(double fraction, String doing) {}
+
+            @Override
+            public boolean isEnough() {
+                return true;
+            }
+        };
+        Polish polish = new Polish(towards(target), new Budget(1000, late), Progress.NONE, Machine.ANY);
         List<Point> parents = polish(target).at(List.of(two(9, 3, -50), two(0.1, 0.1, -6)));
-        assertThat(new Offspring(late, Set.of(), true).of(parents, 5)).containsExactlyInAnyOrderElementsOf(parents);
+        assertThat(new Offspring(polish, Set.of(), true).of(parents, 5)).containsExactlyInAnyOrderElementsOf(parents);
     }
 }

@@ -9,13 +9,13 @@ import java.util.List;
 import nightreed.match.Matcher;
 import nightreed.match.fit.Together.Note;
 import nightreed.match.fit.Together.Result;
-import nightreed.measure.Progress;
 import nightreed.recipe.Mode;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.KeyTracking;
 import nightreed.recipe.part.VelocityMap;
 import nightreed.voice.Renderer;
+import nightreed.work.Progress;
 import org.junit.jupiter.api.Test;
 
 /** What follows key and strength is found again from notes that a known recipe played. */

@@ -9,7 +9,7 @@ import java.util.List;
 import nightreed.Tones;
 import nightreed.match.Matcher;
 import nightreed.match.Side;
-import nightreed.measure.Progress;
+import nightreed.match.start.subtractive.FilteredWaveFit;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
@@ -33,6 +33,7 @@ import nightreed.recipe.part.Route;
 import nightreed.recipe.part.VelocityMap;
 import nightreed.sound.Clip;
 import nightreed.voice.Renderer;
+import nightreed.work.Progress;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -217,7 +218,7 @@ class StartsTest {
                 null,
                 VelocityMap.USUAL,
                 Common.NONE);
-        Ground g = new Ground(recorded(r, 3));
+        StartContext g = new StartContext(recorded(r, 3));
         FilteredWaveFit got = FilteredWaveFit.of(g, g.amplitude("amp")).stream()
                 .filter(o -> o.wave().wave() == wave)
                 .findFirst()
@@ -234,7 +235,7 @@ class StartsTest {
             assertThat(have / want).as("cutoff after " + t + " s").isCloseTo(1, within(0.08));
         }
         // a bar's partials are those of no wave through a filter
-        Ground other = new Ground(bar);
+        StartContext other = new StartContext(bar);
         assertThat(FilteredWaveFit.of(other, other.amplitude("amp"))).isEmpty();
     }
 
@@ -276,7 +277,7 @@ class StartsTest {
                 VelocityMap.USUAL,
                 Common.NONE);
         Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2, 2.6, FS));
-        assertThat(Starts.several("subtractive", side, false)).anySatisfy(s -> {
+        assertThat(Starts.several("subtractive", side, false, Progress.NONE)).anySatisfy(s -> {
             assertThat(s.value("osc.1.width")).isCloseTo(0.1, within(0.01));
             assertThat(s.value("filter.cutoff")).isCloseTo(160, within(16.0));
             assertThat(s.value("filter.q")).isCloseTo(1.4, within(0.15));
@@ -426,7 +427,7 @@ class StartsTest {
                 Common.NONE);
         Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.2, 2.7, FS));
         assertThat(side.measurement().held().tremolo()).isNotNull();
-        assertThat(Starts.several("ring", side, false))
+        assertThat(Starts.several("ring", side, false, Progress.NONE))
                 .filteredOn(s -> s.common().routes().isEmpty())
                 .anySatisfy(s -> {
                     assertThat(Math.abs(s.value("b.detune"))).isCloseTo(cents, within(1.5));
@@ -455,7 +456,7 @@ class StartsTest {
         FmPair pair = FmPair.of(0, 1, 1, 1.5, Envelope.held(0.08, 0.2), Envelope.held(0.08, 0.2));
         FmRecipe r = new FmRecipe(57, 0, -12, List.of(pair), null, 0, VelocityMap.USUAL, swings);
         Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.2, 2.7, FS));
-        List<Recipe> starts = Starts.several("fm", side, false);
+        List<Recipe> starts = Starts.several("fm", side, false, Progress.NONE);
         assertThat(starts).anyMatch(s -> s.common().routes().isEmpty());
         assertThat(starts)
                 .flatExtracting(s -> s.common().routes())

@@ -20,7 +20,6 @@ import nightreed.match.Side;
 import nightreed.measure.Hand;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
-import nightreed.measure.Progress;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 import nightreed.project.Recording;
@@ -29,6 +28,7 @@ import nightreed.project.UnusableProject;
 import nightreed.recipe.part.Parameter;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 

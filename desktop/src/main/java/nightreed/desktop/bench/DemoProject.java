@@ -10,7 +10,6 @@ import nightreed.match.Side;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Plan;
 import nightreed.match.start.Starts;
-import nightreed.measure.Progress;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 import nightreed.project.Snapshot;
@@ -20,6 +19,7 @@ import nightreed.recipe.ResonatorRecipe;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 
 /**
  * The Salt Lantern: a radio serial whose instruments drowned with the cargo. Two slate bars and the buoy bell from

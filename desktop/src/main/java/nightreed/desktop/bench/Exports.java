@@ -7,7 +7,6 @@ import java.util.Locale;
 import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Tolerances;
-import nightreed.measure.Progress;
 import nightreed.recipe.Patch;
 import nightreed.recipe.RecipeJson;
 import nightreed.sheet.PartialCsv;
@@ -15,6 +14,7 @@ import nightreed.sheet.PatchSheet;
 import nightreed.sound.SafeFiles;
 import nightreed.sound.UnusableSound;
 import nightreed.sound.WavFiles;
+import nightreed.work.Progress;
 
 /** The files that are taken away from the Keep stage. */
 final class Exports {

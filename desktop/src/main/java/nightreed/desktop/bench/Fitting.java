@@ -271,7 +271,7 @@ public final class Fitting {
         bench.search("looking for a layer under it", progress -> {
             Clip alone = Matcher.render(at.recipe(), at.recording());
             Comparison now = Listener.compare(at.recording(), Matcher.rendered(alone));
-            Layered found = Layers.of(at.recording(), new Fitted(at.recipe(), alone, now, 0), plan, progress);
+            Layered found = Layers.of(at.recording(), new Fitted(at.recipe(), alone, now, true, 0), plan, progress);
             Patch patch = found.patch();
             if (patch.layers().size() < 2) {
                 bench.say("One layer is enough: none under it was found that brings the imitation clearly nearer.");

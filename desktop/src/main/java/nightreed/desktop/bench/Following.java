@@ -13,10 +13,10 @@ import nightreed.match.NextMoves;
 import nightreed.match.Side;
 import nightreed.match.Tolerances;
 import nightreed.match.fit.Sensitivity;
-import nightreed.measure.Progress;
 import nightreed.recipe.Patch;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 

@@ -8,8 +8,8 @@ import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import nightreed.measure.Progress;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 

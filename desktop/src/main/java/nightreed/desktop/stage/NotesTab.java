@@ -16,10 +16,10 @@ import nightreed.match.Side;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.measure.NoteSet;
-import nightreed.measure.Progress;
 import nightreed.project.Imitation;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
 
 /** All notes of one instrument together: of the recording, and of those that are kept together with it. */
 final class NotesTab extends VBox {

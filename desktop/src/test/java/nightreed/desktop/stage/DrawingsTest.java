@@ -27,10 +27,10 @@ import nightreed.measure.Measurer;
 import nightreed.measure.NoiseBands;
 import nightreed.measure.NoteSet;
 import nightreed.measure.Partial;
-import nightreed.measure.Progress;
 import nightreed.project.TakePicture;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
+import nightreed.work.Progress;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
