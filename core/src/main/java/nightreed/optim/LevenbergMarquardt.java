@@ -132,6 +132,9 @@ public final class LevenbergMarquardt {
     /** Smallest pivot of the damped matrix, scaled to a unit diagonal, at which a step can be solved for. */
     private static final double LEAST_PIVOT = 1e-14;
 
+    /** Share of the largest diagonal entry that is added wherever flat parameters are held; 1e-3 of their least damping. */
+    private static final double LEAST_FLAT = 1e-6;
+
     /** Relative asymmetry of the damped matrix that rounding may leave. */
     private static final double ASYMMETRY = 1e-6;
 
@@ -344,7 +347,8 @@ public final class LevenbergMarquardt {
             double[] scale = new double[n];
             for (int k = 0; k < n; k++) {
                 double diagonal = matrix[k][k] * (1 + damping)
-                        + damping * (options.flatDamping * largest + options.absoluteDamping);
+                        + damping * (options.flatDamping * largest + options.absoluteDamping)
+                        + (options.flatDamping > 0 ? LEAST_FLAT * largest : 0);
                 scale[k] = diagonal > 0 ? 1 / Math.sqrt(diagonal) : 0;
             }
             double[][] damped = new double[n][n];

@@ -184,7 +184,8 @@ class StartsTest {
         StringRecipe r =
                 (cents == 0 ? one : one.withSecond(new SecondString(cents, 0, -4))).with("stiffness", stiffness);
         StringRecipe s = (StringRecipe) Starts.of("string", recorded(r, 4)).recipe();
-        assertThat(s.tuningCents()).isCloseTo(10, within(0.1));
+        // pitch and stiffness stand for each other under the noise of the strike: 2 % of one is 0.15 cents of the other
+        assertThat(s.tuningCents()).isCloseTo(10, within(0.15));
         assertThat(s.stiffness()).isCloseTo(stiffness, within(0.02 * stiffness + 2e-6));
         for (double hz : new double[] {300, 1000, 3000}) {
             assertThat(s.loss().t60At(hz) / r.loss().t60At(hz)).isCloseTo(1, within(0.06));

@@ -7,6 +7,7 @@ import java.util.List;
 import nightreed.match.start.StartContext;
 import nightreed.measure.Partial;
 import nightreed.music.Pitch;
+import nightreed.optim.LeastSquaresProblem;
 import nightreed.optim.LevenbergMarquardt;
 import nightreed.recipe.LoopLoss;
 import nightreed.recipe.LoopLoss.Kind;
@@ -54,6 +55,10 @@ record LoopFit(double f0Hz, double stiffness, LoopLoss loss, SecondString second
 
     /** What a bridge that takes some has to leave of what is left over without. */
     private static final double COUPLED = 0.8;
+
+    /** Two strings of nearly one pitch stand for each other, so the last digits are slow to come. */
+    private static final LevenbergMarquardt.Options OPTIONS =
+            LevenbergMarquardt.Options.USUAL.withMostIterations(60).withCostTolerance(1e-6);
 
     private static final int LAST = CENTS.length - 1;
 
@@ -248,8 +253,11 @@ record LoopFit(double f0Hz, double stiffness, LoopLoss loss, SecondString second
     }
 
     private static LoopFit polished(Lines lines, LoopFit start, boolean coupled, int near) {
-        return start.with(
-                LevenbergMarquardt.nearest(start.unknowns(coupled), u -> residuals(lines, start.with(u), near)));
+        return start.with(LevenbergMarquardt.minimize(
+                        LeastSquaresProblem.limited(1, u -> residuals(lines, start.with(u), near)),
+                        start.unknowns(coupled),
+                        OPTIONS)
+                .point());
     }
 
     private static double squares(double[] r) {
