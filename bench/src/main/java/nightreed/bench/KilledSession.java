@@ -17,8 +17,8 @@ import java.util.concurrent.TimeUnit;
 import javafx.application.Platform;
 import javafx.stage.Stage;
 import nightreed.desktop.Workbench;
-import nightreed.desktop.bench.DemoProject;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.DemoProject;
 import nightreed.device.NoDevices;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
@@ -149,7 +149,7 @@ public final class KilledSession {
                     w.bench().redo();
                 }
                 if (chance.nextInt(9) == 0) {
-                    w.shell().go(List.of(Stage6.values()).get(chance.nextInt(6)));
+                    w.shell().go(List.of(WorkStage.values()).get(chance.nextInt(6)));
                 }
                 w.bench().shaping().note(note);
                 return null;

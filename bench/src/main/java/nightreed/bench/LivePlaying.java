@@ -13,11 +13,11 @@ import java.util.concurrent.TimeUnit;
 import javafx.application.Platform;
 import javafx.stage.Stage;
 import nightreed.desktop.Workbench;
-import nightreed.desktop.bench.DemoProject;
 import nightreed.desktop.settings.Preferences.Midi;
-import nightreed.desktop.stage.Stage6;
-import nightreed.device.Desk;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.DemoProject;
 import nightreed.device.NoDevices;
+import nightreed.device.OutputMixer;
 import nightreed.device.StandInOutput;
 import nightreed.device.midi.ScriptedPlayer;
 import nightreed.recipe.Recipe;
@@ -60,7 +60,7 @@ public final class LivePlaying {
 
     /** From the call of a key to the sample that a card would let out, a whole block of waiting in the card included. */
     private static void keyToSound(Recipe recipe) throws InterruptedException {
-        Desk desk = new Desk(RATE);
+        OutputMixer desk = new OutputMixer(RATE);
         desk.volumeDb(0);
         desk.instrument(recipe);
         double[] ms = new double[STRIKES];
@@ -109,7 +109,7 @@ public final class LivePlaying {
         long end = System.nanoTime() + (long) (minutes * 60e9);
         long lostBefore = fx(() -> w.output().dropOuts());
         long began = fx(() -> w.output().played());
-        List<Stage6> stages = List.of(Stage6.values());
+        List<WorkStage> stages = List.of(WorkStage.values());
         double load = 0;
         long lostHere = lostBefore;
         int turns = (int) (minutes * 60 / imitations / 0.5); // each imitation has its share of the time

@@ -22,10 +22,10 @@ import javafx.application.Platform;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import nightreed.desktop.Workbench;
-import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.bench.DemoProject;
 import nightreed.desktop.settings.Preferences.Look;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.DemoProject;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.device.NoDevices;
 import nightreed.match.Move;
 import nightreed.measure.Partial;
@@ -172,9 +172,9 @@ public final class LongSession {
 
     private void step() throws Exception {
         int what = chance.nextInt(100);
-        BenchState s = fx(() -> workbench.bench().state());
+        WorkspaceState s = fx(() -> workbench.bench().state());
         if (what < 22) {
-            Stage6 to = List.of(Stage6.values()).get(chance.nextInt(6));
+            WorkStage to = List.of(WorkStage.values()).get(chance.nextInt(6));
             act("going to " + to.title(), () -> workbench.shell().go(to));
         } else if (what < 60 && s.recipe() != null) {
             List<Recipe.Setting> all = s.recipe().settings();

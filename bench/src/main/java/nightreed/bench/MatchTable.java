@@ -5,13 +5,13 @@ import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Comparison;
-import nightreed.match.Listener;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
+import nightreed.match.PerceptualComparator;
 import nightreed.match.fit.Adviser;
+import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
-import nightreed.match.fit.Plan;
 import nightreed.match.start.Starts;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
@@ -35,7 +35,7 @@ public final class MatchTable {
         String named = args[after ? 1 : 0];
         List<String> methods = named.equals("all") ? Starts.METHODS : Arrays.asList(named.split(","));
         for (String note : Arrays.asList(args).subList(after ? 2 : 1, args.length)) {
-            Side side = Matcher.side(clip(note), Progress.NONE);
+            AnalysedSound side = Matcher.side(clip(note), Progress.NONE);
             String name = Path.of(note).getFileName().toString();
             System.out.printf(
                     "%-26s advised: %s%n",
@@ -46,19 +46,22 @@ public final class MatchTable {
         }
     }
 
-    private static String line(String name, String method, Side side, boolean only) {
+    private static String line(String name, String method, AnalysedSound side, boolean only) {
         try {
             double plain = only
                     ? Double.NaN
-                    : Listener.compare(side, heard(side, untuned(method, side))).totalJnd();
+                    : PerceptualComparator.compare(side, heard(side, untuned(method, side)))
+                            .totalJnd();
             double before = only
                     ? Double.NaN
-                    : Listener.compare(side, heard(side, Starts.of(method, side).recipe()))
+                    : PerceptualComparator.compare(
+                                    side, heard(side, Starts.of(method, side).recipe()))
                             .totalJnd();
             long t = System.nanoTime();
-            Recipe fitted = Fits.of(method, side, Plan.USUAL, Progress.NONE).recipe();
+            Recipe fitted =
+                    Fits.of(method, side, FitOptions.USUAL, Progress.NONE).recipe();
             double seconds = (System.nanoTime() - t) / 1e9;
-            Comparison after = Listener.compare(side, heard(side, fitted));
+            Comparison after = PerceptualComparator.compare(side, heard(side, fitted));
             StringBuilder all = new StringBuilder();
             after.aspects()
                     .forEach((a, v) -> all.append(String.format(Locale.ROOT, " %s %.1f", a.id().substring(0, 3), v)));
@@ -80,7 +83,7 @@ public final class MatchTable {
     }
 
     /** What the method starts with for any plain tone on that key: harmonics that fall with their number, and die or stay. */
-    private static Recipe untuned(String method, Side side) throws Exception {
+    private static Recipe untuned(String method, AnalysedSound side) throws Exception {
         Measurement m = side.measurement();
         double fs = m.sampleRateHz();
         double hz = m.f0Hz() == null ? 261.63 : m.f0Hz();
@@ -97,7 +100,7 @@ public final class MatchTable {
                 .recipe();
     }
 
-    private static Side heard(Side side, Recipe recipe) throws Exception {
+    private static AnalysedSound heard(AnalysedSound side, Recipe recipe) throws Exception {
         return Matcher.rendered(Matcher.render(recipe, side));
     }
 

@@ -3,12 +3,12 @@ package nightreed.bench;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Comparison;
-import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Move;
 import nightreed.match.NextMoves;
-import nightreed.match.Side;
+import nightreed.match.PerceptualComparator;
 import nightreed.match.start.Starts;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
@@ -32,7 +32,7 @@ public final class MoveChecks {
         Tally tally = new Tally();
         for (int n = 0; n < wanted; n++) {
             RecordingRoom.Instrument p = players.get(n % players.size());
-            Side side = Matcher.side(RecordingRoom.record(p, p.usualKey(), 0.6, 5000 + n), Progress.NONE);
+            AnalysedSound side = Matcher.side(RecordingRoom.record(p, p.usualKey(), 0.6, 5000 + n), Progress.NONE);
             String method = Starts.METHODS.get(n / players.size() % Starts.METHODS.size());
             walk(p.id() + " " + method, side, putOff(Starts.of(method, side).recipe(), chance), inARow, tally);
         }
@@ -61,7 +61,7 @@ public final class MoveChecks {
         private double last;
     }
 
-    private static void walk(String name, Side side, Recipe off, int inARow, Tally tally) throws Exception {
+    private static void walk(String name, AnalysedSound side, Recipe off, int inARow, Tally tally) throws Exception {
         Recipe now = off;
         Comparison before = fresh(side, now);
         tally.first += before.totalJnd();
@@ -96,8 +96,8 @@ public final class MoveChecks {
         tally.last += before.totalJnd();
     }
 
-    private static Comparison fresh(Side side, Recipe recipe) throws Exception {
-        return Listener.compare(side, Matcher.rendered(Matcher.render(recipe, side)));
+    private static Comparison fresh(AnalysedSound side, Recipe recipe) throws Exception {
+        return PerceptualComparator.compare(side, Matcher.rendered(Matcher.render(recipe, side)));
     }
 
     private static Recipe putOff(Recipe recipe, Random chance) {

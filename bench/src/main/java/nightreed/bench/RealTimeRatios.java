@@ -3,10 +3,10 @@ package nightreed.bench;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.concurrent.Callable;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
+import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
-import nightreed.match.fit.Plan;
 import nightreed.measure.Measurer;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.room.RecordingRoom;
@@ -26,12 +26,12 @@ public final class RealTimeRatios {
     public static void main(String[] args) throws Exception {
         Clip clip = RecordingRoom.record(RecordingRoom.instruments().get(0), 52, 0.8, 5);
         double seconds = clip.seconds();
-        Side side = Matcher.side(clip, Progress.NONE);
+        AnalysedSound side = Matcher.side(clip, Progress.NONE);
         ResonatorRecipe recipe = (ResonatorRecipe)
-                Fits.of("resonators", side, Plan.USUAL, Progress.NONE).recipe();
+                Fits.of("resonators", side, FitOptions.USUAL, Progress.NONE).recipe();
         say("measure", seconds, median(() -> Measurer.measure(clip)));
         say("render and compare", seconds, median(() -> Matcher.predict(side, recipe)));
-        say("fit", seconds, median(() -> Fits.of("resonators", side, Plan.USUAL, Progress.NONE)));
+        say("fit", seconds, median(() -> Fits.of("resonators", side, FitOptions.USUAL, Progress.NONE)));
         float[] out = new float[48_000];
         double voices = median(() -> {
             Instrument i = new Instrument(recipe, 48_000);

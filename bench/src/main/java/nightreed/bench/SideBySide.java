@@ -14,9 +14,9 @@ import nightreed.recipe.StringRecipe;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.KeyTracking;
 import nightreed.recipe.part.VelocityMap;
-import nightreed.voice.note.Hands;
 import nightreed.voice.note.Note;
-import nightreed.voice.note.Sound;
+import nightreed.voice.note.PerformanceControls;
+import nightreed.voice.note.VoiceModel;
 import nightreed.voice.resonator.ModeSound;
 import nightreed.voice.string.LoopDesign;
 import nightreed.voice.string.StringLoop;
@@ -105,7 +105,7 @@ public final class SideBySide {
     }
 
     private static <R extends Recipe> void compare(
-            String title, String program, String kernel, R recipe, Sound<R> sound) throws IOException {
+            String title, String program, String kernel, R recipe, VoiceModel<R> sound) throws IOException {
         double[] ratio = new double[ROUNDS];
         double[] java = new double[ROUNDS];
         double[] c = new double[ROUNDS];
@@ -136,8 +136,8 @@ public final class SideBySide {
     }
 
     /** Nanoseconds per sample of one ringing note, as a voice renders it. */
-    private static <R extends Recipe> double run(R recipe, Sound<R> sound) {
-        Note note = new Note(FS, new Hands());
+    private static <R extends Recipe> double run(R recipe, VoiceModel<R> sound) {
+        Note note = new Note(FS, new PerformanceControls());
         note.start(recipe, recipe.key(), 0.7, 1, recipe.key());
         sound.start(recipe, note);
         double[] out = new double[Note.STEP];
@@ -158,7 +158,7 @@ public final class SideBySide {
         return took / samples;
     }
 
-    private static <R extends Recipe> void step(R recipe, Sound<R> sound, Note note, double[] out) {
+    private static <R extends Recipe> void step(R recipe, VoiceModel<R> sound, Note note, double[] out) {
         Arrays.fill(out, 0);
         note.advance(recipe, Note.STEP);
         sound.step(recipe, note, Note.STEP);

@@ -6,12 +6,12 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import nightreed.dsp.RealFft;
-import nightreed.match.Listener;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
+import nightreed.match.PerceptualComparator;
+import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
-import nightreed.match.fit.Plan;
 import nightreed.sound.Clip;
 import nightreed.work.Progress;
 
@@ -34,11 +34,12 @@ public final class TextbookModes {
     public static void main(String[] args) throws Exception {
         List<Double> ratios = new ArrayList<>();
         for (String note : args) {
-            Side side = Matcher.side(MatchTable.clip(note), Progress.NONE);
-            double plain = Listener.compare(side, Matcher.rendered(resynthesised(side)))
+            AnalysedSound side = Matcher.side(MatchTable.clip(note), Progress.NONE);
+            double plain = PerceptualComparator.compare(side, Matcher.rendered(resynthesised(side)))
                     .totalJnd();
             Fitted best =
-                    Fits.of(List.of("resonators", "formant", "subtractive"), side, Plan.USUAL, Progress.NONE).stream()
+                    Fits.of(List.of("resonators", "formant", "subtractive"), side, FitOptions.USUAL, Progress.NONE)
+                            .stream()
                             .min(Comparator.comparingDouble(f -> f.comparison().totalJnd()))
                             .orElseThrow();
             double ours = best.comparison().totalJnd();
@@ -58,7 +59,7 @@ public final class TextbookModes {
     }
 
     /** The recording as a sum of dying sines, laid out as it is. */
-    static Clip resynthesised(Side side) {
+    static Clip resynthesised(AnalysedSound side) {
         double[] x = side.clip().mixed();
         int fs = side.clip().sampleRateHz();
         int onset = (int) (side.measurement().onsetSeconds() * fs);

@@ -18,9 +18,9 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.stage.Stage;
 import nightreed.desktop.Workbench;
-import nightreed.desktop.bench.DemoProject;
 import nightreed.desktop.reedbed.Reedbed;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.DemoProject;
 import nightreed.device.NoDevices;
 import nightreed.device.StandInOutput;
 import nightreed.work.Progress;
@@ -100,7 +100,7 @@ public final class WindowTimes {
     /** Drawing of a bed with reeds, reflections and ripples, and whole frames of a window in which nothing else moves. */
     private void repaint() throws Exception {
         fx(() -> {
-            workbench.shell().go(Stage6.COMPARE);
+            workbench.shell().go(WorkStage.COMPARE);
             return null;
         });
         Reedbed bed = (Reedbed) find("compare-bed");
@@ -163,7 +163,7 @@ public final class WindowTimes {
     /** From a press on a ruler until the sound of a ringing note has changed by a decibel, in the output's own samples. */
     private void heard() throws Exception {
         fx(() -> {
-            workbench.shell().go(Stage6.BUILD);
+            workbench.shell().go(WorkStage.BUILD);
             workbench.bench().desk().volumeDb(0);
             return null;
         });

@@ -5,11 +5,11 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.concurrent.Callable;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Aspect;
 import nightreed.match.Comparison;
-import nightreed.match.Listener;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
+import nightreed.match.PerceptualComparator;
 import nightreed.sheet.ReportJson;
 import nightreed.sound.UnusableSound;
 import picocli.CommandLine.Command;
@@ -36,10 +36,10 @@ final class CompareCommand implements Callable<Integer> {
     public Integer call() throws UnusableSound, IOException {
         PrintWriter err = spec.commandLine().getErr();
         PrintWriter out = spec.commandLine().getOut();
-        Side a = Matcher.side(Out.read(reference, err), Out.progress(err));
+        AnalysedSound a = Matcher.side(Out.read(reference, err), Out.progress(err));
         // both at one rate, so that bands and spans are the same
-        Side b = Matcher.rendered(Out.read(imitation, err).at(a.clip().sampleRateHz()));
-        Comparison c = Listener.compare(a, b);
+        AnalysedSound b = Matcher.rendered(Out.read(imitation, err).at(a.clip().sampleRateHz()));
+        Comparison c = PerceptualComparator.compare(a, b);
         if (json != null) {
             Out.text(json, ReportJson.distance(c).toPrettyString(), out);
         } else {

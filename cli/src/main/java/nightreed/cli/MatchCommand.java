@@ -10,20 +10,20 @@ import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.stream.IntStream;
 import nightreed.machine.Machine;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Match;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.match.fit.Adviser;
 import nightreed.match.fit.Adviser.Ranked;
+import nightreed.match.fit.FitOptions;
+import nightreed.match.fit.JointFit;
+import nightreed.match.fit.JointFit.Heard;
+import nightreed.match.fit.JointFit.Note;
+import nightreed.match.fit.JointFit.Result;
 import nightreed.match.fit.Layers;
 import nightreed.match.fit.Layers.Layered;
-import nightreed.match.fit.Plan;
-import nightreed.match.fit.Prices;
-import nightreed.match.fit.Prices.Price;
-import nightreed.match.fit.Together;
-import nightreed.match.fit.Together.Heard;
-import nightreed.match.fit.Together.Note;
-import nightreed.match.fit.Together.Result;
+import nightreed.match.fit.LimitCosts;
+import nightreed.match.fit.LimitCosts.Price;
 import nightreed.match.start.Starts;
 import nightreed.music.Pitch;
 import nightreed.recipe.Recipe;
@@ -124,7 +124,7 @@ final class MatchCommand implements Callable<Integer> {
         }
         List<String> methods =
                 method == Method.AUTO ? Starts.METHODS : List.of(method.name().toLowerCase(Locale.ROOT));
-        Plan plan = (seconds == null ? Plan.USUAL : Plan.USUAL.within(seconds)).on(machine());
+        FitOptions plan = (seconds == null ? FitOptions.USUAL : FitOptions.USUAL.within(seconds)).on(machine());
         return in.size() == 1 ? one(methods, plan, err) : several(methods, plan, err);
     }
 
@@ -132,7 +132,7 @@ final class MatchCommand implements Callable<Integer> {
         return machine == null ? Machine.ANY : RecipeFiles.machine(machine);
     }
 
-    private int one(List<String> methods, Plan plan, PrintWriter err) throws UnusableSound, IOException {
+    private int one(List<String> methods, FitOptions plan, PrintWriter err) throws UnusableSound, IOException {
         if (!keys.isEmpty() || !strengths.isEmpty()) {
             throw new ParameterException(
                     spec.commandLine(), "--keys and --strengths are for several recordings; one has --note");
@@ -157,8 +157,8 @@ final class MatchCommand implements Callable<Integer> {
                     r.fitted().seconds());
         }
         if (machine != null) {
-            Side recording = Matcher.side(clip, Progress.NONE);
-            List<Price> prices = Prices.of(recording, match.best(), plan, Out.progress(err));
+            AnalysedSound recording = Matcher.side(clip, Progress.NONE);
+            List<Price> prices = LimitCosts.of(recording, match.best(), plan, Out.progress(err));
             ReportJson.machine(plan.machine(), prices, report);
             prices.forEach(price -> screen.println(price.words()));
         }
@@ -179,13 +179,13 @@ final class MatchCommand implements Callable<Integer> {
         return 0;
     }
 
-    private int several(List<String> methods, Plan plan, PrintWriter err) throws UnusableSound, IOException {
+    private int several(List<String> methods, FitOptions plan, PrintWriter err) throws UnusableSound, IOException {
         if (key != null || layers != 1) {
             throw new ParameterException(
                     spec.commandLine(), "several recordings have --keys, and one layer: leave out --note and --layers");
         }
         List<Note> notes = notes(err);
-        Result best = Together.best(methods, notes, plan, Out.progress(err));
+        Result best = JointFit.best(methods, notes, plan, Out.progress(err));
         ObjectNode report =
                 ReportJson.together(best, in.stream().map(Path::toString).toList());
         PrintWriter screen = spec.commandLine().getOut();
@@ -225,10 +225,10 @@ final class MatchCommand implements Callable<Integer> {
                 throw new ParameterException(spec.commandLine(), "strengths must be above 0, up to 1, got " + v);
             }
         }
-        List<Side> sides = new ArrayList<>();
+        List<AnalysedSound> sides = new ArrayList<>();
         List<Integer> on = new ArrayList<>(keys);
         for (Path file : in) {
-            Side side = Matcher.side(Out.read(file, err), Out.progress(err));
+            AnalysedSound side = Matcher.side(Out.read(file, err), Out.progress(err));
             Double f0 = side.measurement().f0Hz();
             if (keys.isEmpty() && f0 == null) {
                 throw new UnusableSound(file + " has no pitch that could be found: give --keys for all recordings.");
@@ -238,14 +238,14 @@ final class MatchCommand implements Callable<Integer> {
             }
             sides.add(side);
         }
-        List<Double> v = strengths.isEmpty() ? Together.strengths(sides, on) : strengths;
+        List<Double> v = strengths.isEmpty() ? JointFit.strengths(sides, on) : strengths;
         return IntStream.range(0, sides.size())
                 .mapToObj(i -> new Note(sides.get(i), on.get(i), v.get(i), !strengths.isEmpty()))
                 .toList();
     }
 
-    private static Layered layered(Clip clip, Match match, Plan plan, PrintWriter err) throws UnusableSound {
-        Side recording = Matcher.side(clip, Progress.NONE);
+    private static Layered layered(Clip clip, Match match, FitOptions plan, PrintWriter err) throws UnusableSound {
+        AnalysedSound recording = Matcher.side(clip, Progress.NONE);
         return Layers.of(recording, match.best(), plan, Out.progress(err));
     }
 }

@@ -22,7 +22,7 @@ public final class SoundOut implements AutoCloseable {
     private static final long LOOK_MILLIS = 250;
     private static final int LOOKS_UNTIL_STUCK = 5;
 
-    private final Desk desk;
+    private final OutputMixer desk;
     private final OutputDevices devices;
     private final Object lock = new Object(); // never held while sound is rendered
     private volatile Consumer<AudioOutput> told = o -> {};
@@ -43,7 +43,7 @@ public final class SoundOut implements AutoCloseable {
      * @param wanted name of an output, or null for the system's own choice
      * @param block  samples per block
      */
-    public SoundOut(Desk desk, OutputDevices devices, String wanted, int block) {
+    public SoundOut(OutputMixer desk, OutputDevices devices, String wanted, int block) {
         this.desk = desk;
         this.devices = devices;
         this.wanted = wanted;
@@ -58,11 +58,11 @@ public final class SoundOut implements AutoCloseable {
 
     /** The desk's sound for one output; cut off before the next output gets it, so that two never render at once. */
     private static final class Tap implements AudioSource {
-        private final Desk desk;
+        private final OutputMixer desk;
         private volatile boolean cut;
         private volatile boolean busy;
 
-        Tap(Desk desk) {
+        Tap(OutputMixer desk) {
             this.desk = desk;
         }
 

@@ -21,8 +21,6 @@ import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.StringRecipe;
 import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.part.Common;
-import nightreed.recipe.part.Dials;
-import nightreed.recipe.part.Dials.Found;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.Filter;
@@ -30,6 +28,8 @@ import nightreed.recipe.part.KeyTracking;
 import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.Oscillator.Wave;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterAccess.Found;
 import nightreed.recipe.part.Route;
 
 /** What one limit of a machine makes of a recipe: the nearest that is left. The recipe itself where it keeps to it. */
@@ -64,10 +64,10 @@ final class Limits {
     /** Every part of a kind changed. */
     private static <T extends Record> Recipe each(Recipe r, Class<T> kind, UnaryOperator<T> change) {
         Record out = (Record) r;
-        for (Found<T> part : Dials.parts(out, kind)) {
+        for (Found<T> part : ParameterAccess.parts(out, kind)) {
             T by = change.apply(part.part());
             if (!by.equals(part.part())) {
-                out = Dials.exchanged(out, part.part(), by);
+                out = ParameterAccess.exchanged(out, part.part(), by);
             }
         }
         return (Recipe) out;
@@ -189,7 +189,7 @@ final class Limits {
 
     private static Recipe withoutFeedback(Recipe r) {
         Recipe out = r;
-        for (Found<FmPair> p : Dials.parts((Record) r, FmPair.class)) {
+        for (Found<FmPair> p : ParameterAccess.parts((Record) r, FmPair.class)) {
             out = p.part().feedback() > 0 ? out.with(p.id() + ".feedback", 0) : out;
         }
         return out;
@@ -197,12 +197,12 @@ final class Limits {
 
     private static Recipe waves(Recipe r, Set<Wave> there) {
         Recipe out = r;
-        for (Found<Oscillator> o : Dials.parts((Record) r, Oscillator.class)) {
+        for (Found<Oscillator> o : ParameterAccess.parts((Record) r, Oscillator.class)) {
             Wave w = o.part().wave();
             if (!there.contains(w) && !o.part().silent()) {
                 Wave near =
                         likeness(w).stream().filter(there::contains).findFirst().orElseThrow();
-                out = (Recipe) Dials.exchanged((Record) out, o.part(), (Record) Dials.with(
+                out = (Recipe) ParameterAccess.exchanged((Record) out, o.part(), (Record) ParameterAccess.with(
                         o.part(), "wave", Arrays.asList(Wave.values()).indexOf(near)));
             }
         }
@@ -221,7 +221,7 @@ final class Limits {
 
     private static Recipe filters(Recipe r, Set<Filter.Kind> there) {
         Recipe out = r;
-        for (Found<Filter> f : Dials.parts((Record) r, Filter.class)) {
+        for (Found<Filter> f : ParameterAccess.parts((Record) r, Filter.class)) {
             out = there.contains(f.part().kind()) ? out : out.withoutPart(f.id());
         }
         return out;
@@ -233,7 +233,7 @@ final class Limits {
             Filter.Slope nearest = EnumSet.copyOf(there).stream()
                     .min(Comparator.comparingInt(s -> Math.abs(all.indexOf(s) - all.indexOf(f.slope()))))
                     .orElseThrow();
-            return Dials.with(f, "slope", all.indexOf(nearest));
+            return ParameterAccess.with(f, "slope", all.indexOf(nearest));
         });
     }
 
@@ -244,7 +244,7 @@ final class Limits {
         }
         List<Found<Envelope>> kept = new ArrayList<>();
         Record out = (Record) r;
-        for (Found<Envelope> e : Dials.parts(out, Envelope.class)) {
+        for (Found<Envelope> e : ParameterAccess.parts(out, Envelope.class)) {
             if (kept.stream().anyMatch(k -> k.part().equals(e.part()))) {
                 continue;
             }
@@ -257,7 +257,7 @@ final class Limits {
                     .findFirst()
                     .orElse(kept.get(0))
                     .part();
-            out = Dials.exchanged(out, e.part(), like);
+            out = ParameterAccess.exchanged(out, e.part(), like);
         }
         return (Recipe) out;
     }
@@ -296,7 +296,9 @@ final class Limits {
             }
         }
         FormantRecipe shared = f.withBands(out);
-        return most == 1 && all != null ? (Recipe) Dials.exchanged((Record) shared, shared.amplitude(), all) : shared;
+        return most == 1 && all != null
+                ? (Recipe) ParameterAccess.exchanged((Record) shared, shared.amplitude(), all)
+                : shared;
     }
 
     private static Recipe lfos(Recipe r, int most) {
@@ -322,16 +324,19 @@ final class Limits {
                     .filter(there::contains)
                     .findFirst()
                     .orElseGet(() -> EnumSet.copyOf(there).iterator().next());
-            return Dials.with(l, "shape", Arrays.asList(Lfo.Shape.values()).indexOf(near));
+            return ParameterAccess.with(
+                    l, "shape", Arrays.asList(Lfo.Shape.values()).indexOf(near));
         });
     }
 
     private static Recipe withoutNoise(Recipe r) {
-        Recipe out =
-                each(r.withoutPart("breath"), Exciter.class, e -> e.noisy() ? Dials.with(e, "noise.level", -100) : e);
+        Recipe out = each(
+                r.withoutPart("breath"),
+                Exciter.class,
+                e -> e.noisy() ? ParameterAccess.with(e, "noise.level", -100) : e);
         if (out instanceof FormantRecipe f) {
             out = f.noiseDb() > FormantRecipe.OFF_DB ? f.with("noise", -80) : f;
-            out = each(out, FormantBand.class, b -> b.noiseShare() > 0 ? Dials.with(b, "noiseShare", 0) : b);
+            out = each(out, FormantBand.class, b -> b.noiseShare() > 0 ? ParameterAccess.with(b, "noiseShare", 0) : b);
         }
         if (out instanceof StringRecipe s) {
             StringRecipe.Drive d = s.drive() == StringRecipe.Drive.BURST
@@ -345,7 +350,7 @@ final class Limits {
     }
 
     private static Recipe withoutTracking(Recipe r) {
-        Recipe out = each(r, Filter.class, f -> f.keyTracking() != 0 ? Dials.with(f, "keyTracking", 0) : f);
+        Recipe out = each(r, Filter.class, f -> f.keyTracking() != 0 ? ParameterAccess.with(f, "keyTracking", 0) : f);
         out = each(out, KeyTracking.class, k -> new KeyTracking(0, 0));
         return out instanceof FmRecipe f && f.decayPower() != 0 ? f.with("track.decay", 0) : out;
     }

@@ -18,7 +18,7 @@ final class Alignment {
     private Alignment() {}
 
     /** Time by which the start of the second is later than its measured onset [s]. */
-    static double late(Side first, Side second) {
+    static double late(AnalysedSound first, AnalysedSound second) {
         double[] mine = levels(first.clip(), first.measurement().onsetSeconds() - REACH);
         double[] other = levels(second.clip(), second.measurement().onsetSeconds() - REACH);
         int reach = (int) (REACH / STEP);

@@ -4,9 +4,9 @@ import java.util.Collection;
 import java.util.List;
 import nightreed.match.fit.Adviser;
 import nightreed.match.fit.Adviser.Ranked;
+import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
-import nightreed.match.fit.Plan;
 import nightreed.match.start.Starts;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
@@ -33,17 +33,17 @@ public final class Matcher {
     private Matcher() {}
 
     /** Measures a clip as one side of a comparison. */
-    public static Side side(Clip clip, Progress progress) throws UnusableSound {
-        return new Side(clip, Measurer.measure(clip, progress));
+    public static AnalysedSound side(Clip clip, Progress progress) throws UnusableSound {
+        return new AnalysedSound(clip, Measurer.measure(clip, progress));
     }
 
     /** The same of what a recipe sounds like. */
-    public static Side rendered(Clip clip) throws UnusableSound {
-        return new Side(clip, Measurer.rendered(clip, Progress.NONE));
+    public static AnalysedSound rendered(Clip clip) throws UnusableSound {
+        return new AnalysedSound(clip, Measurer.rendered(clip, Progress.NONE));
     }
 
     /** The recipe as the measurement gives it, before anything is fitted. */
-    public static ResonatorRecipe startingValues(Side recording) throws UnusableSound {
+    public static ResonatorRecipe startingValues(AnalysedSound recording) throws UnusableSound {
         return (ResonatorRecipe) Starts.of("resonators", recording).recipe();
     }
 
@@ -51,7 +51,7 @@ public final class Matcher {
      * Whether the partials of an imitation are known without listening to it: plain modes and nothing behind them, beside a
      * recording that dies by itself as they do.
      */
-    public static boolean isPlain(Side recording, Recipe recipe) {
+    public static boolean isPlain(AnalysedSound recording, Recipe recipe) {
         return recording.measurement().held() == null
                 && recipe instanceof ResonatorRecipe r
                 && r.body() == ResonatorRecipe.Body.MODES
@@ -67,24 +67,24 @@ public final class Matcher {
      *
      * @throws UnusableSound if what is rendered cannot be measured
      */
-    public static Side imitation(Side recording, Recipe recipe) throws UnusableSound {
+    public static AnalysedSound imitation(AnalysedSound recording, Recipe recipe) throws UnusableSound {
         return isPlain(recording, recipe)
                 ? predictedSide(recording, (ResonatorRecipe) recipe)
                 : rendered(render(recipe, recording));
     }
 
     /** As {@link #imitation(Side, Recipe)}, of all layers together; two of them are always rendered and measured. */
-    public static Side imitation(Side recording, Patch patch) throws UnusableSound {
+    public static AnalysedSound imitation(AnalysedSound recording, Patch patch) throws UnusableSound {
         return patch.layers().size() == 1 ? imitation(recording, patch.first()) : rendered(render(patch, recording));
     }
 
     /** As {@link #isPlain(Side, Recipe)}: layers are not. */
-    public static boolean isPlain(Side recording, Patch patch) {
+    public static boolean isPlain(AnalysedSound recording, Patch patch) {
         return patch.layers().size() == 1 && isPlain(recording, patch.first());
     }
 
     /** All layers, on the key that each is made for, as {@link #render(Recipe, Side)} plays one. */
-    public static Clip render(Patch patch, Side like) {
+    public static Clip render(Patch patch, AnalysedSound like) {
         double[] sum = null;
         for (Layer l : patch.layers()) {
             double[] x = render(l.recipe(), like).mixed();
@@ -99,31 +99,31 @@ public final class Matcher {
     }
 
     /** The recipe on its own key, laid out in time as the recording is; the key is let go where the recording's was. */
-    public static Clip render(Recipe recipe, Side like) {
+    public static Clip render(Recipe recipe, AnalysedSound like) {
         Measurement m = like.measurement();
         return Renderer.asFitted(recipe, m.onsetSeconds(), like.keySeconds(), m.durationSeconds(), m.sampleRateHz());
     }
 
     /** The recipe with the level that makes it as loud as the recording over their common span. */
-    public static Recipe asLoud(Recipe recipe, Side recording) {
+    public static Recipe asLoud(Recipe recipe, AnalysedSound recording) {
         Clip rendered = render(recipe, recording);
         int onset = (int) Math.round(recording.measurement().onsetSeconds() * rendered.sampleRateHz());
-        double db = recording.paths().gainDb(Paths.of(rendered, onset));
+        double db = recording.paths().gainDb(LoudnessTracks.of(rendered, onset));
         return recipe.with("level", recipe.levelDb() + Math.max(-MOST_LOUDER_DB, Math.min(MOST_LOUDER_DB, db)));
     }
 
     /** Renders a recipe and compares it, with the numbers it was made from: fast enough to follow a moved ruler. */
-    public static Comparison predict(Side recording, ResonatorRecipe recipe) {
-        return Listener.compare(recording, predictedSide(recording, recipe));
+    public static Comparison predict(AnalysedSound recording, ResonatorRecipe recipe) {
+        return PerceptualComparator.compare(recording, predictedSide(recording, recipe));
     }
 
     /** What {@link #predict} compares the recording with. */
-    public static Side predictedSide(Side recording, ResonatorRecipe recipe) {
+    public static AnalysedSound predictedSide(AnalysedSound recording, ResonatorRecipe recipe) {
         return Prediction.of(recipe, recording.measurement(), 30);
     }
 
     /** What would bring a fit closer, as far as the plan's machine can do it. */
-    private static List<Move> moves(Side recording, Fitted best, Plan plan, Progress progress) {
+    private static List<Move> moves(AnalysedSound recording, Fitted best, FitOptions plan, Progress progress) {
         return NextMoves.of(recording, best.recipe(), best.comparison(), progress).stream()
                 .filter(m -> plan.machine()
                         .missing(best.recipe().with(m.parameter().id(), m.to()))
@@ -137,12 +137,12 @@ public final class Matcher {
      * @param methods that are tried
      * @throws UnusableSound if nothing can be measured, or none of the methods has anything to begin with
      */
-    public static Match match(Clip clip, Collection<String> methods, Plan plan, Progress progress)
+    public static Match match(Clip clip, Collection<String> methods, FitOptions plan, Progress progress)
             throws UnusableSound {
         long start = System.nanoTime();
-        Side recording = side(clip, progress.part(0, 0.1));
+        AnalysedSound recording = side(clip, progress.part(0, 0.1));
         double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
-        Plan fits = plan.within(Math.max(LEAST_SECONDS, (1 - SHARE_FOR_MOVES) * left));
+        FitOptions fits = plan.within(Math.max(LEAST_SECONDS, (1 - SHARE_FOR_MOVES) * left));
         List<Ranked> ranking = Adviser.after(Fits.of(methods, recording, fits, progress.part(0.1, 0.9)));
         double rest = plan.seconds() - (System.nanoTime() - start) / 1e9;
         List<Move> moves = Fits.within(

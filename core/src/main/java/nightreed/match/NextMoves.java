@@ -35,17 +35,19 @@ public final class NextMoves {
      * @param now       its comparison with the recording, from a fresh render
      * @return at most three moves, each of which lowers the total by a fresh render; empty if none does
      */
-    public static List<Move> of(Side recording, Recipe recipe, Comparison now, Progress progress) {
+    public static List<Move> of(AnalysedSound recording, Recipe recipe, Comparison now, Progress progress) {
         return of(recording, recipe, Set.of(), now, progress);
     }
 
     /** @param locked values that no move may touch, by id */
-    public static List<Move> of(Side recording, Recipe recipe, Set<String> locked, Comparison now, Progress progress) {
+    public static List<Move> of(
+            AnalysedSound recording, Recipe recipe, Set<String> locked, Comparison now, Progress progress) {
         return of(recording, Patch.of(recipe), locked, now, progress);
     }
 
     /** Of the values of a patch's first layer, beside the others. */
-    public static List<Move> of(Side recording, Patch patch, Set<String> locked, Comparison now, Progress progress) {
+    public static List<Move> of(
+            AnalysedSound recording, Patch patch, Set<String> locked, Comparison now, Progress progress) {
         return Matcher.isPlain(recording, patch)
                 ? ofModes(recording, (ResonatorRecipe) patch.first(), locked, now, progress)
                 : Sensitivity.of(recording, patch, locked, progress.part(0, 0.6))
@@ -53,8 +55,8 @@ public final class NextMoves {
     }
 
     private static List<Move> ofModes(
-            Side recording, ResonatorRecipe recipe, Set<String> locked, Comparison now, Progress progress) {
-        Side current = Prediction.of(recipe, recording.measurement(), 30);
+            AnalysedSound recording, ResonatorRecipe recipe, Set<String> locked, Comparison now, Progress progress) {
+        AnalysedSound current = Prediction.of(recipe, recording.measurement(), 30);
         List<Trial> trials = new ArrayList<>();
         for (PartialDifference d : now.partials()) {
             if (d.recording() != null) {
@@ -83,7 +85,8 @@ public final class NextMoves {
         return checked(recording, recipe, trials, progress);
     }
 
-    private static List<Move> checked(Side recording, ResonatorRecipe recipe, List<Trial> trials, Progress progress) {
+    private static List<Move> checked(
+            AnalysedSound recording, ResonatorRecipe recipe, List<Trial> trials, Progress progress) {
         double total = total(recording, recipe);
         List<Move> moves = new ArrayList<>();
         int most = Math.min(CHECKED, trials.size());
@@ -103,7 +106,7 @@ public final class NextMoves {
     }
 
     /** Those that a measurement of a render confirms: what is known of plain modes without listening is a little off, too. */
-    private static List<Move> heard(Side recording, ResonatorRecipe recipe, List<Move> moves) {
+    private static List<Move> heard(AnalysedSound recording, ResonatorRecipe recipe, List<Move> moves) {
         if (moves.isEmpty()) {
             return List.of();
         }
@@ -117,24 +120,25 @@ public final class NextMoves {
                 .toList();
     }
 
-    private static double fresh(Side recording, ResonatorRecipe recipe) {
+    private static double fresh(AnalysedSound recording, ResonatorRecipe recipe) {
         try {
-            return Listener.compare(recording, Matcher.rendered(Matcher.render(recipe, recording)))
+            return PerceptualComparator.compare(recording, Matcher.rendered(Matcher.render(recipe, recording)))
                     .totalJnd();
         } catch (UnusableSound silent) {
-            return Hearing.MOST;
+            return JndThresholds.MOST;
         }
     }
 
-    private static double total(Side recording, ResonatorRecipe recipe) {
-        return Listener.compare(recording, Prediction.of(recipe, recording.measurement(), 30))
+    private static double total(AnalysedSound recording, ResonatorRecipe recipe) {
+        return PerceptualComparator.compare(recording, Prediction.of(recipe, recording.measurement(), 30))
                 .totalJnd();
     }
 
-    private static Comparison predicted(Side recording, Side current, ResonatorRecipe recipe, Trial t) {
+    private static Comparison predicted(
+            AnalysedSound recording, AnalysedSound current, ResonatorRecipe recipe, Trial t) {
         Measurement m = current.measurement();
         ResonatorRecipe moved = recipe.with(t.parameter, t.to);
-        return Listener.compare(
+        return PerceptualComparator.compare(
                 recording,
                 current.with(
                         Prediction.measurement(moved, recording.measurement(), m.attackSeconds(), m.strikeBands())));
@@ -217,7 +221,8 @@ public final class NextMoves {
     }
 
     /** Small and large steps of everything that belongs to the strike, by short renders. */
-    private static void strikeTrials(Side recording, ResonatorRecipe recipe, Comparison now, List<Trial> trials) {
+    private static void strikeTrials(
+            AnalysedSound recording, ResonatorRecipe recipe, Comparison now, List<Trial> trials) {
         double base = strikeCost(recording, recipe);
         for (String id : List.of("exciter.contact", "rise", "noise.level", "noise.t60", "noise.low", "noise.high")) {
             Parameter p = recipe.setting(id).parameter();
@@ -252,8 +257,8 @@ public final class NextMoves {
         return String.format(Locale.ROOT, "%s; the %s is %.1f JND off.", effect, worst.title(), now.jnd(worst));
     }
 
-    private static double strikeCost(Side recording, ResonatorRecipe r) {
-        Comparison c = Listener.compare(recording, Prediction.of(r, recording.measurement(), 0.25));
+    private static double strikeCost(AnalysedSound recording, ResonatorRecipe r) {
+        Comparison c = PerceptualComparator.compare(recording, Prediction.of(r, recording.measurement(), 0.25));
         double sum = 0;
         for (Aspect a : List.of(Aspect.ATTACK, Aspect.NOISE, Aspect.BRIGHTNESS, Aspect.LOUDNESS)) {
             sum += c.jnd(a) * c.jnd(a);

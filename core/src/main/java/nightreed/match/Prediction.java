@@ -28,7 +28,7 @@ final class Prediction {
      * @param like        recording whose onset, length and rate are taken over
      * @param mostSeconds rendered after the onset at the most [s]
      */
-    static Side of(ResonatorRecipe recipe, Measurement like, double mostSeconds) {
+    static AnalysedSound of(ResonatorRecipe recipe, Measurement like, double mostSeconds) {
         double onset = like.onsetSeconds();
         double total = Math.min(like.durationSeconds(), onset + mostSeconds);
         int fs = like.sampleRateHz();
@@ -46,7 +46,7 @@ final class Prediction {
         }
         double strongest = amplitude(recipe, strongest(recipe));
         StrikeBands bands = StrikeBands.of(burst, strike, fs, strongest, hz -> 0);
-        return new Side(whole, measurement(recipe, like, Attack.seconds(x, fs, start), bands));
+        return new AnalysedSound(whole, measurement(recipe, like, Attack.seconds(x, fs, start), bands));
     }
 
     /** The numbers of a recipe, with attack and burst from a render of a recipe much like it. */

@@ -31,20 +31,21 @@ public final class Tolerances {
     public record Span(double low, double high, double effect) {}
 
     /** Spans by parameter id, in the order of the recipe. Values that one note cannot tell (playing) have none. */
-    public static Map<String, Span> of(Side recording, Recipe recipe, Progress progress) {
+    public static Map<String, Span> of(AnalysedSound recording, Recipe recipe, Progress progress) {
         return of(recording, Patch.of(recipe), progress);
     }
 
     /** Of the values of a patch's first layer, beside the others. */
-    public static Map<String, Span> of(Side recording, Patch patch, Progress progress) {
+    public static Map<String, Span> of(AnalysedSound recording, Patch patch, Progress progress) {
         return Matcher.isPlain(recording, patch)
                 ? ofModes(recording, (ResonatorRecipe) patch.first(), progress)
                 : Sensitivity.of(recording, patch, Set.of(), progress).spans();
     }
 
-    private static Map<String, Span> ofModes(Side recording, ResonatorRecipe recipe, Progress progress) {
-        Side here = Prediction.of(recipe, recording.measurement(), 30).heardBy(recording.listener());
-        Side hereShort = Prediction.of(recipe, recording.measurement(), 0.25).heardBy(recording.listener());
+    private static Map<String, Span> ofModes(AnalysedSound recording, ResonatorRecipe recipe, Progress progress) {
+        AnalysedSound here = Prediction.of(recipe, recording.measurement(), 30).heardBy(recording.listener());
+        AnalysedSound hereShort =
+                Prediction.of(recipe, recording.measurement(), 0.25).heardBy(recording.listener());
         Map<String, Span> out = new LinkedHashMap<>();
         for (Recipe.Setting s : recipe.settings()) {
             Parameter p = s.parameter().around(s.value());
@@ -78,14 +79,14 @@ public final class Tolerances {
         Comparison from(double value);
     }
 
-    private static Comparison predicted(Side here, Measurement like, ResonatorRecipe moved) {
+    private static Comparison predicted(AnalysedSound here, Measurement like, ResonatorRecipe moved) {
         Measurement m = here.measurement();
-        return Listener.compare(
+        return PerceptualComparator.compare(
                 here, here.with(Prediction.measurement(moved, like, m.attackSeconds(), m.strikeBands())));
     }
 
-    private static Comparison rendered(Side here, Measurement like, ResonatorRecipe moved) {
-        return Listener.compare(here, Prediction.of(moved, like, 0.25));
+    private static Comparison rendered(AnalysedSound here, Measurement like, ResonatorRecipe moved) {
+        return PerceptualComparator.compare(here, Prediction.of(moved, like, 0.25));
     }
 
     /** Bisection for the place on the ruler where something changes by one JND. */

@@ -3,9 +3,9 @@
  *
  * <h2>Where to start</h2>
  * {@link nightreed.match.Matcher} walks the whole road; {@link nightreed.match.Comparison} is what a listener would
- * notice, in just-noticeable differences, computed by {@link nightreed.match.Listener} from two {@link
- * nightreed.match.Side}s; {@link nightreed.match.fit} finds recipes; {@link nightreed.match.NextMoves} says what
- * to change. All thresholds of hearing stand in {@link nightreed.match.Hearing}.
+ * notice, in just-noticeable differences, computed by {@link nightreed.match.PerceptualComparator} from two {@link
+ * nightreed.match.AnalysedSound}s; {@link nightreed.match.fit} finds recipes; {@link nightreed.match.NextMoves} says what
+ * to change. All thresholds of hearing stand in {@link nightreed.match.JndThresholds}.
  *
  * <h2>Conventions</h2>
  * 1 JND is what half the listeners would just notice. The worst aspect leads; the total is the root mean square of all

@@ -49,7 +49,7 @@ public record Measurement(
         HeldNote held,
         Traits traits,
         Echo echo,
-        Tail tail,
+        ReverbTail tail,
         Double loudnessLufs,
         List<Double> noteOnsets,
         List<String> remarks) {

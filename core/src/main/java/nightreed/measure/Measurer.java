@@ -202,8 +202,8 @@ public final class Measurer {
                 .mapToDouble(Partial::amplitude)
                 .max()
                 .orElse(0);
-        Residue residue =
-                Residue.of(x, fs, onset.sample(), struck.start(), struck.terms(), struck.fm(), floor, strongest);
+        StrikeResidual residue =
+                StrikeResidual.of(x, fs, onset.sample(), struck.start(), struck.terms(), struck.fm(), floor, strongest);
         List<String> remarks = new ArrayList<>();
         if (chord != null) {
             remarks.add(chord.words());
@@ -212,9 +212,9 @@ public final class Measurer {
         if (twins != null) {
             remarks.add(twins.words());
         }
-        remarks.addAll(Remarks.of(clip, x, onset, floor, false, onsets));
-        remarks.addAll(Faults.of(x, fs, starts, partials, string == null, echo));
-        Tail tail = Tail.between(x, fs, onset.sample(), struck, floor, strongest);
+        remarks.addAll(RecordingWarnings.of(clip, x, onset, floor, false, onsets));
+        remarks.addAll(ArtifactDetector.of(x, fs, starts, partials, string == null, echo));
+        ReverbTail tail = ReverbTail.between(x, fs, onset.sample(), struck, floor, strongest);
         if (tail != null) {
             remarks.add(tail.words(false));
         }
@@ -236,7 +236,7 @@ public final class Measurer {
                 string == null || !string.isStiff() ? null : (Double) string.b(),
                 struck.fm(),
                 null,
-                Portrait.of(partials, string),
+                TraitExtractor.of(partials, string),
                 echo,
                 tail,
                 Double.isFinite(lufs) ? lufs : null,
@@ -274,10 +274,10 @@ public final class Measurer {
         String note = Pitch.name(Pitch.nearestKey(f0));
         List<SeriesFit> ranked = SeriesFit.rank(partials);
         double lufs = Loudness.integrated(clip);
-        Residue residue = Residue.of(x, fs, onset.sample(), onset.sample(), List.of(), null, floor, 0);
+        StrikeResidual residue = StrikeResidual.of(x, fs, onset.sample(), onset.sample(), List.of(), null, floor, 0);
         int release = (int) Math.round(held.releaseSeconds() * fs);
-        Tail tail = Tail.released(x, fs, release, floor, strongest * strongest / 2);
-        List<String> remarks = new ArrayList<>(Remarks.of(clip, x, onset, floor, true, onsets));
+        ReverbTail tail = ReverbTail.released(x, fs, release, floor, strongest * strongest / 2);
+        List<String> remarks = new ArrayList<>(RecordingWarnings.of(clip, x, onset, floor, true, onsets));
         if (loop != null) {
             remarks.add(0, loop);
         }
@@ -308,7 +308,7 @@ public final class Measurer {
                 null,
                 null,
                 held,
-                Portrait.of(held),
+                TraitExtractor.of(held),
                 null,
                 tail,
                 Double.isFinite(lufs) ? lufs : null,

@@ -62,8 +62,8 @@ record NoteSegment(double[] y, double fs, int since, NoiseFloor floor) {
                 .movedBy(since);
     }
 
-    PartialAccount account() {
-        return new PartialAccount(fs, y.length, since);
+    PartialBuilder account() {
+        return new PartialBuilder(fs, y.length, since);
     }
 
     double hz(DampedSinusoid t) {

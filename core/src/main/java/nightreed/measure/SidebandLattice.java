@@ -252,7 +252,7 @@ record SidebandLattice(
      *
      * @param account makes partials of terms
      */
-    List<Partial> partials(List<DampedSinusoid> terms, PartialAccount account, double fs) {
+    List<Partial> partials(List<DampedSinusoid> terms, PartialBuilder account, double fs) {
         double[] re = new double[2 * HIGHEST_ORDER + 1];
         double[] im = new double[re.length];
         double[] snr = new double[re.length];

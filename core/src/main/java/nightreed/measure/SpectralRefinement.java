@@ -36,7 +36,8 @@ final class SpectralRefinement {
     private static final double LEAST_TO_SPLIT = 500;
 
     private final double[] y;
-    private final List<GroupFit.Stretch> stretches = new ArrayList<>(); // from the whole segment to its shortest start
+    private final List<VariableProjectionFit.Stretch> stretches =
+            new ArrayList<>(); // from the whole segment to its shortest start
     private final int n;
     private final double least;
 
@@ -45,13 +46,14 @@ final class SpectralRefinement {
         this.y = y;
         this.n = transforms.lengthUpTo(y.length);
         for (int length = n; length >= SHORTEST; length = transforms.lengthUpTo(length / 4)) {
-            stretches.add(new GroupFit.Stretch(length, transforms.of(length).forward(y)));
+            stretches.add(new VariableProjectionFit.Stretch(
+                    length, transforms.of(length).forward(y)));
             if (length < 4 * SHORTEST) {
                 break;
             }
         }
         if (stretches.isEmpty()) {
-            stretches.add(new GroupFit.Stretch(n, transforms.of(n).forward(y)));
+            stretches.add(new VariableProjectionFit.Stretch(n, transforms.of(n).forward(y)));
         }
         double energy = 0;
         for (double v : y) {
@@ -128,7 +130,7 @@ final class SpectralRefinement {
                 continue;
             }
             while (!left.isEmpty()) {
-                GroupFit fit = new GroupFit(left, others, stretch(left));
+                VariableProjectionFit fit = new VariableProjectionFit(left, others, stretch(left));
                 fit.run();
                 int offender = fit.offender(left);
                 if (offender < 0) {
@@ -168,9 +170,9 @@ final class SpectralRefinement {
         if (strong.snr() < LEAST_TO_SPLIT) {
             return group;
         }
-        GroupFit one = new GroupFit(group, others, stretch(group));
+        VariableProjectionFit one = new VariableProjectionFit(group, others, stretch(group));
         one.run();
-        GroupFit best = null;
+        VariableProjectionFit best = null;
         for (double apart : new double[] {0.35, 1}) {
             for (double pace : new double[] {1, 2.5}) {
                 double shift = apart * Math.max(0.5 * strong.alpha(), Math.PI / n);
@@ -178,7 +180,7 @@ final class SpectralRefinement {
                 tried.remove(strong);
                 tried.add(DampedSinusoid.candidate(strong.omega() - shift, strong.alpha() * pace, strong.snr()));
                 tried.add(DampedSinusoid.candidate(strong.omega() + shift, strong.alpha() / pace, strong.snr()));
-                GroupFit fit = new GroupFit(tried, one);
+                VariableProjectionFit fit = new VariableProjectionFit(tried, one);
                 fit.run();
                 if (fit.offender(tried) < 0 && (best == null || fit.cost() < best.cost())) {
                     best = fit;
@@ -195,10 +197,10 @@ final class SpectralRefinement {
         return likelier > 20 && louder > 40 && clean ? best.results() : group;
     }
 
-    private GroupFit.Stretch stretch(List<DampedSinusoid> group) {
+    private VariableProjectionFit.Stretch stretch(List<DampedSinusoid> group) {
         double slowest = group.stream().mapToDouble(DampedSinusoid::alpha).min().orElse(0);
-        GroupFit.Stretch best = stretches.get(0);
-        for (GroupFit.Stretch s : stretches) {
+        VariableProjectionFit.Stretch best = stretches.get(0);
+        for (VariableProjectionFit.Stretch s : stretches) {
             best = slowest * s.n() >= DEAD ? s : best;
         }
         return best;

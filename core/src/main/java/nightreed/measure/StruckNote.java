@@ -51,11 +51,11 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             return new StruckNote(late, terms, modulation.partials((end - onset) / fs, fs, floor), null, modulation);
         }
         terms = DampedSinusoids.finish(first, all, terms, progress.part(0, 0.6));
-        terms = new UnderThump(x, fs, late, end, floor, transforms).found(terms);
+        terms = new MaskedPartialSearch(x, fs, late, end, floor, transforms).found(terms);
         int start = late;
         double background = background(x, fs, late, end, terms, floor);
         progress.report(0.6, "looking at the strike");
-        StiffString string = StiffString.fit(new PartialAccount(fs, end - late, late - onset).of(terms));
+        StiffString string = StiffString.fit(new PartialBuilder(fs, end - late, late - onset).of(terms));
         int searches = 0;
         while (start - onset > EARLIEST_SECONDS * fs * 1.2) {
             int earlier = onset + (int) Math.max(EARLIEST_SECONDS * fs, (start - onset) * 0.7);
@@ -74,7 +74,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
                 if (power(residual(x, earlier, start, moved)) > STRIKE_RATIO * background) {
                     break;
                 }
-                StiffString again = StiffString.fit(new PartialAccount(fs, y.length, earlier - onset).of(moved));
+                StiffString again = StiffString.fit(new PartialBuilder(fs, y.length, earlier - onset).of(moved));
                 string = again == null ? string : again;
             }
             terms = moved;
@@ -86,9 +86,9 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
             PartialSearch search = new PartialSearch(y.length, fs, floor, LONGEST_NEW_T60, transforms);
             terms = DampedSinusoids.findMore(refinement, search, terms, 3, progress.part(0.7, 0.9));
         }
-        UnderThump thump = new UnderThump(x, fs, start, end, floor, transforms);
+        MaskedPartialSearch thump = new MaskedPartialSearch(x, fs, start, end, floor, transforms);
         terms = thump.retold(terms);
-        PartialAccount account = new PartialAccount(fs, y.length, start - onset);
+        PartialBuilder account = new PartialBuilder(fs, y.length, start - onset);
         List<Partial> partials = account.of(terms);
         TwinStrings twins = TwinStrings.find(partials);
         string = StiffString.fit(twins == null ? partials : without(partials, twins.weaker()));

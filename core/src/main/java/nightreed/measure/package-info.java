@@ -6,7 +6,7 @@
  * comes out. The heart is {@link nightreed.measure.DampedSinusoids}: it finds the partials
  * ({@link nightreed.measure.PartialSearch}) and polishes them to the statistical limit
  * ({@link nightreed.measure.SpectralRefinement}). What a note that is held does is in {@code measure.held}, what the levels
- * of the partials tell of source and body in {@code measure.traits}; {@link nightreed.measure.Hand} is what a person decides.
+ * of the partials tell of source and body in {@code measure.traits}; {@link nightreed.measure.ManualCorrections} is what a person decides.
  *
  * <h2>What it follows</h2>
  * M. Goodwin, M. Vetterli, "Matching pursuit and atomic signal models based on recursive filter banks", IEEE Trans.

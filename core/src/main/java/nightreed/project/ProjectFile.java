@@ -18,9 +18,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import nightreed.match.AspectWeights;
 import nightreed.match.Comparison;
-import nightreed.match.Marks;
-import nightreed.measure.Hand;
+import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -452,9 +452,9 @@ public final class ProjectFile implements AutoCloseable {
                 s.patch() == null ? null : text(s.patch()),
                 s.fitted() == null ? null : RecipeJson.text(s.fitted()),
                 s.note(),
-                s.hand().equals(Hand.NONE) ? null : text(s.hand()),
+                s.hand().equals(ManualCorrections.NONE) ? null : text(s.hand()),
                 s.locked().isEmpty() ? null : s.locked().stream().sorted().collect(Collectors.joining(" ")),
-                s.marks().equals(Marks.NONE) ? null : text(s.marks()));
+                s.marks().equals(AspectWeights.NONE) ? null : text(s.marks()));
         db.update("update imitation set head = ? where id = ?", id, imitation);
     }
 
@@ -483,9 +483,9 @@ public final class ProjectFile implements AutoCloseable {
                             ? null
                             : patch.layers().get(1).recipe(),
                     r.getString(4),
-                    hand == null ? Hand.NONE : mapper.readValue(hand, Hand.class),
+                    hand == null ? ManualCorrections.NONE : mapper.readValue(hand, ManualCorrections.class),
                     locked == null ? Set.of() : Set.of(locked.split(" ")),
-                    marks == null ? Marks.NONE : mapper.readValue(marks, Marks.class));
+                    marks == null ? AspectWeights.NONE : mapper.readValue(marks, AspectWeights.class));
         } catch (JsonProcessingException e) {
             throw new SQLException("what was decided by hand is damaged: " + e.getMessage(), e);
         }

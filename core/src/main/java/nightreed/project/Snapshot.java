@@ -2,8 +2,8 @@ package nightreed.project;
 
 import java.util.Set;
 import java.util.TreeSet;
-import nightreed.match.Marks;
-import nightreed.measure.Hand;
+import nightreed.match.AspectWeights;
+import nightreed.measure.ManualCorrections;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 
@@ -25,9 +25,9 @@ public record Snapshot(
         Recipe fitted,
         Recipe under,
         String note,
-        Hand hand,
+        ManualCorrections hand,
         Set<String> locked,
-        Marks marks) {
+        AspectWeights marks) {
     public static final Snapshot EMPTY = new Snapshot(null, null, null, "");
 
     public Snapshot {
@@ -41,7 +41,7 @@ public record Snapshot(
 
     /** With the measurement as it is, nothing locked and nothing marked. */
     public Snapshot(Long recordingId, Recipe recipe, Recipe fitted, String note) {
-        this(recordingId, recipe, fitted, null, note, Hand.NONE, Set.of(), Marks.NONE);
+        this(recordingId, recipe, fitted, null, note, ManualCorrections.NONE, Set.of(), AspectWeights.NONE);
     }
 
     public Snapshot withRecipe(Recipe r) {
@@ -62,7 +62,7 @@ public record Snapshot(
         return new Snapshot(recordingId, recipe, fitted, under, n, hand, locked, marks);
     }
 
-    public Snapshot withHand(Hand h) {
+    public Snapshot withHand(ManualCorrections h) {
         return new Snapshot(recordingId, recipe, fitted, under, note, h, locked, marks);
     }
 
@@ -83,7 +83,7 @@ public record Snapshot(
     }
 
     /** As an ear hears it. */
-    public Snapshot withMarks(Marks m) {
+    public Snapshot withMarks(AspectWeights m) {
         return new Snapshot(recordingId, recipe, fitted, under, note, hand, locked, m);
     }
 }

@@ -1,12 +1,12 @@
 package nightreed.recipe;
 
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 
 /** A bow, for both schools: noise that swells and falls with each stroke, or friction that sticks and slips. */
 public record Bow(
-        @Dial(
+        @ParameterSpec(
                 name = "stroke",
                 unit = "s",
                 least = 0.05,
@@ -15,23 +15,29 @@ public record Bow(
                 meaning = "Length of one stroke.")
         double strokeSeconds,
 
-        @Dial(name = "rise", least = 0.02, most = 0.98, meaning = "Share of a stroke in which it swells.")
+        @ParameterSpec(name = "rise", least = 0.02, most = 0.98, meaning = "Share of a stroke in which it swells.")
         double rise,
 
-        @Dial(name = "unevenness", meaning = "How much strokes differ in length and strength.")
+        @ParameterSpec(name = "unevenness", meaning = "How much strokes differ in length and strength.")
         double unevenness,
 
-        @Dial(name = "level", unit = "dB", least = -80, most = 12, decimals = 1, meaning = "Level of the bow's noise.")
+        @ParameterSpec(
+                name = "level",
+                unit = "dB",
+                least = -80,
+                most = 12,
+                decimals = 1,
+                meaning = "Level of the bow's noise.")
         double noiseDb,
 
-        @Dial(
+        @ParameterSpec(
                 name = "force",
                 least = 0.02,
                 most = 1,
                 meaning = "How hard the hair presses: more holds longer and grates.")
         double force,
 
-        @Dial(
+        @ParameterSpec(
                 name = "speed",
                 unit = "m/s",
                 least = 0.02,
@@ -40,7 +46,7 @@ public record Bow(
                 meaning = "Speed of the hair: louder.")
         double speed,
 
-        @Dial(
+        @ParameterSpec(
                 name = "attack",
                 unit = "s",
                 least = 0.001,
@@ -50,11 +56,13 @@ public record Bow(
                 meaning = "Time until the bow is at speed.")
         double attackSeconds,
 
-        @Dial(name = "pluck", meaning = "Pluck by the strike's contact under the bow's noise: 0 none, 1 as by itself.")
+        @ParameterSpec(
+                name = "pluck",
+                meaning = "Pluck by the strike's contact under the bow's noise: 0 none, 1 as by itself.")
         double pluck) {
     public static final Bow USUAL = new Bow(0.6, 0.5, 0.15, -12, 0.5, 0.25, 0.06, 0);
 
     public Bow {
-        Dials.check(Bow.class, strokeSeconds, rise, unevenness, noiseDb, force, speed, attackSeconds, pluck);
+        ParameterAccess.check(Bow.class, strokeSeconds, rise, unevenness, noiseDb, force, speed, attackSeconds, pluck);
     }
 }

@@ -1,14 +1,14 @@
 package nightreed.recipe;
 
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
 
 /** Noise of breath or reed, with a band and a course of its own; null envelope: that of the level. */
 public record Breath(
-        @Dial(
+        @ParameterSpec(
                 name = "level",
                 unit = "dB",
                 least = -80,
@@ -17,7 +17,7 @@ public record Breath(
                 meaning = "Its level against an oscillator.")
         double levelDb,
 
-        @Dial(
+        @ParameterSpec(
                 name = "low cut",
                 unit = "Hz",
                 least = 20,
@@ -27,7 +27,7 @@ public record Breath(
                 meaning = "Takes away what lies under it.")
         double lowHz,
 
-        @Dial(
+        @ParameterSpec(
                 name = "high cut",
                 unit = "Hz",
                 least = 50,
@@ -41,6 +41,6 @@ public record Breath(
     public static final Breath USUAL = new Breath(-40, 300, 8000, null);
 
     public Breath {
-        Dials.check(Breath.class, levelDb, lowHz, highHz);
+        ParameterAccess.check(Breath.class, levelDb, lowHz, highHz);
     }
 }

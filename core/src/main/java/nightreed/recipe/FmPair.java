@@ -1,9 +1,9 @@
 package nightreed.recipe;
 
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
 
 /**
@@ -11,10 +11,10 @@ import nightreed.recipe.part.Part;
  * modulated, by I/2π of a cycle at the most.
  */
 public record FmPair(
-        @Dial(name = "kind", meaning = "What is modulated: the phase of a sine or the width of a pulse.")
+        @ParameterSpec(name = "kind", meaning = "What is modulated: the phase of a sine or the width of a pulse.")
         Kind kind,
 
-        @Dial(
+        @ParameterSpec(
                 name = "level",
                 unit = "dB",
                 least = -80,
@@ -23,7 +23,7 @@ public record FmPair(
                 meaning = "Level of the pair; -80 is silent.")
         double levelDb,
 
-        @Dial(
+        @ParameterSpec(
                 name = "carrier ratio",
                 unit = "×",
                 least = 0.05,
@@ -33,7 +33,7 @@ public record FmPair(
                 meaning = "Frequency of the carrier over that of the key.")
         double carrierRatio,
 
-        @Dial(
+        @ParameterSpec(
                 name = "modulator ratio",
                 unit = "×",
                 least = 0.05,
@@ -43,7 +43,7 @@ public record FmPair(
                 meaning = "Frequency of the modulator over that of the key.")
         double modulatorRatio,
 
-        @Dial(
+        @ParameterSpec(
                 name = "index",
                 unit = "rad",
                 most = 50,
@@ -51,13 +51,13 @@ public record FmPair(
                 meaning = "How far the modulator bends the carrier, at the top of its envelope.")
         double index,
 
-        @Dial(
+        @ParameterSpec(
                 name = "index tracking",
                 meaning =
                         "On: the same index on all keys. Off: a fixed deviation in Hz, so that low keys are brighter.")
         boolean tracking,
 
-        @Dial(
+        @ParameterSpec(
                 name = "carrier phase",
                 unit = "rad",
                 least = -6.2832,
@@ -67,7 +67,7 @@ public record FmPair(
                 meaning = "Where the carrier starts.")
         double carrierPhaseRad,
 
-        @Dial(
+        @ParameterSpec(
                 name = "modulator phase",
                 unit = "rad",
                 least = -6.2832,
@@ -77,20 +77,20 @@ public record FmPair(
                 meaning = "Where the modulator starts; folded sidebands add or cancel by it.")
         double modulatorPhaseRad,
 
-        @Dial(name = "free-running", meaning = "On: each note starts anywhere, so that folded spectra vary.")
+        @ParameterSpec(name = "free-running", meaning = "On: each note starts anywhere, so that folded spectra vary.")
         boolean free,
 
-        @Dial(
+        @ParameterSpec(
                 name = "feedback",
                 unit = "rad",
                 most = 2,
                 meaning = "How far the modulator bends itself: towards a saw, then noise.")
         double feedback,
 
-        @Dial(name = "width", least = 0.02, most = 0.98, meaning = "Width of the pulse, for pulses only.")
+        @ParameterSpec(name = "width", least = 0.02, most = 0.98, meaning = "Width of the pulse, for pulses only.")
         double width,
 
-        @Dial(name = "pan", least = -1, meaning = "-1 left, 1 right.")
+        @ParameterSpec(name = "pan", least = -1, meaning = "-1 left, 1 right.")
         double pan,
 
         @Part(id = "amp", name = "level") Envelope amplitude,
@@ -104,7 +104,7 @@ public record FmPair(
     }
 
     public FmPair {
-        Dials.check(
+        ParameterAccess.check(
                 FmPair.class,
                 kind,
                 levelDb,

@@ -2,10 +2,10 @@ package nightreed.recipe;
 
 import java.util.List;
 import nightreed.recipe.part.Common;
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
 import nightreed.recipe.part.Range;
 import nightreed.recipe.part.VelocityMap;
@@ -24,7 +24,7 @@ import nightreed.recipe.part.VelocityMap;
 public record FmRecipe(
         int key,
 
-        @Dial(
+        @ParameterSpec(
                 id = "tune",
                 name = "tuning",
                 unit = "cents",
@@ -34,7 +34,13 @@ public record FmRecipe(
                 meaning = "Offset from the key at A4 = 440 Hz.")
         double tuningCents,
 
-        @Dial(name = "level", unit = "dBFS", least = -80, most = 6, decimals = 1, meaning = "Level of everything.")
+        @ParameterSpec(
+                name = "level",
+                unit = "dBFS",
+                least = -80,
+                most = 6,
+                decimals = 1,
+                meaning = "Level of everything.")
         double levelDb,
 
         @Part(id = "pair", name = "pair", group = Group.SOURCE)
@@ -42,7 +48,7 @@ public record FmRecipe(
 
         @Part(group = Group.EXCITER) Exciter exciter,
 
-        @Dial(
+        @ParameterSpec(
                 id = "track.decay",
                 name = "key to decay",
                 most = 3,
@@ -61,7 +67,7 @@ public record FmRecipe(
         velocity = velocity == null ? VelocityMap.USUAL : velocity;
         Range.check("number of pairs", pairs.size(), 1, MOST_PAIRS, "");
         Range.check("key", key, 0, 127, "");
-        Dials.check(FmRecipe.class, key, tuningCents, levelDb, pairs, exciter, decayPower, velocity, common);
+        ParameterAccess.check(FmRecipe.class, key, tuningCents, levelDb, pairs, exciter, decayPower, velocity, common);
     }
 
     @Override

@@ -1,10 +1,10 @@
 package nightreed.recipe;
 
 import java.util.List;
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
 import nightreed.recipe.part.Range;
 
@@ -15,7 +15,7 @@ import nightreed.recipe.part.Range;
  * @param pathDb   levels taken from a recording, one each step of the recipe [dB]; empty for none
  */
 public record FormantBand(
-        @Dial(
+        @ParameterSpec(
                 name = "centre",
                 unit = "Hz",
                 least = 20,
@@ -25,7 +25,7 @@ public record FormantBand(
                 meaning = "Middle of the band.")
         double centreHz,
 
-        @Dial(
+        @ParameterSpec(
                 name = "width",
                 unit = "Hz",
                 least = 5,
@@ -35,7 +35,7 @@ public record FormantBand(
                 meaning = "Width within 3 dB of a free formant, or between the edges of bands side by side.")
         double widthHz,
 
-        @Dial(
+        @ParameterSpec(
                 name = "level",
                 unit = "dB",
                 least = -80,
@@ -44,13 +44,13 @@ public record FormantBand(
                 meaning = "Level of the band; -80 is silent.")
         double levelDb,
 
-        @Dial(name = "noise share", meaning = "What drives it: 0 the wave, 1 the noise.")
+        @ParameterSpec(name = "noise share", meaning = "What drives it: 0 the wave, 1 the noise.")
         double noiseShare,
 
-        @Dial(name = "pan", least = -1, meaning = "-1 left, 1 right.")
+        @ParameterSpec(name = "pan", least = -1, meaning = "-1 left, 1 right.")
         double pan,
 
-        @Dial(name = "drone", meaning = "On: it sounds on while the whole dies away.")
+        @ParameterSpec(name = "drone", meaning = "On: it sounds on while the whole dies away.")
         boolean drone,
 
         @Part(id = "amp", name = "level") Envelope envelope,
@@ -59,7 +59,7 @@ public record FormantBand(
 
     public FormantBand {
         pathDb = pathDb == null ? List.of() : List.copyOf(pathDb);
-        Dials.check(FormantBand.class, centreHz, widthHz, levelDb, noiseShare, pan, drone);
+        ParameterAccess.check(FormantBand.class, centreHz, widthHz, levelDb, noiseShare, pan, drone);
         Range.check("number of followed levels", pathDb.size(), 0, MOST_STEPS, "");
         pathDb.forEach(v -> Range.check("followed level", v, -200, 40, "dB"));
     }

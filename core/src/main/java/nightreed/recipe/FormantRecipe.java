@@ -2,13 +2,13 @@ package nightreed.recipe;
 
 import java.util.List;
 import nightreed.recipe.part.Common;
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
 import nightreed.recipe.part.Range;
 import nightreed.recipe.part.SingleCycle;
@@ -28,7 +28,7 @@ import nightreed.recipe.part.VelocityMap;
 public record FormantRecipe(
         int key,
 
-        @Dial(
+        @ParameterSpec(
                 id = "tune",
                 name = "tuning",
                 unit = "cents",
@@ -38,10 +38,16 @@ public record FormantRecipe(
                 meaning = "Offset from the key at A4 = 440 Hz.")
         double tuningCents,
 
-        @Dial(name = "level", unit = "dBFS", least = -80, most = 36, decimals = 1, meaning = "Level of everything.")
+        @ParameterSpec(
+                name = "level",
+                unit = "dBFS",
+                least = -80,
+                most = 36,
+                decimals = 1,
+                meaning = "Level of everything.")
         double levelDb,
 
-        @Dial(
+        @ParameterSpec(
                 name = "bank",
                 group = Group.BODY,
                 meaning = "Bands side by side that fill the spectrum, or free formants.")
@@ -52,7 +58,7 @@ public record FormantRecipe(
 
         SingleCycle cycle,
 
-        @Dial(
+        @ParameterSpec(
                 id = "noise",
                 name = "noise",
                 unit = "dB",
@@ -65,7 +71,7 @@ public record FormantRecipe(
         @Part(id = "band", name = "band", group = Group.BODY)
         List<FormantBand> bands,
 
-        @Dial(
+        @ParameterSpec(
                 id = "tilt",
                 name = "tilt",
                 unit = "dB/oct",
@@ -76,7 +82,7 @@ public record FormantRecipe(
                 meaning = "Slope over all bands, about 1 kHz.")
         double tiltDbPerOctave,
 
-        @Dial(
+        @ParameterSpec(
                 name = "shift",
                 unit = "cents",
                 least = -2400,
@@ -86,7 +92,7 @@ public record FormantRecipe(
                 meaning = "Moves all bands, and not the pitch.")
         double shiftCents,
 
-        @Dial(
+        @ParameterSpec(
                 id = "follow.attack",
                 name = "follower attack",
                 unit = "ms",
@@ -98,7 +104,7 @@ public record FormantRecipe(
                 meaning = "How fast bands follow a rise of the recording.")
         double followAttackMs,
 
-        @Dial(
+        @ParameterSpec(
                 id = "follow.decay",
                 name = "follower decay",
                 unit = "ms",
@@ -146,7 +152,7 @@ public record FormantRecipe(
                         + bands.get(i).centreHz() + " Hz does not");
             }
         }
-        Dials.check(
+        ParameterAccess.check(
                 FormantRecipe.class,
                 key,
                 tuningCents,

@@ -1,17 +1,17 @@
 package nightreed.recipe;
 
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 
 /** How a string should die, T60(f) = T60 / (1 + (f/half)^power), and which filter in the loop has to bring it about. */
 public record LoopLoss(
-        @Dial(
+        @ParameterSpec(
                 name = "loop filter",
                 meaning = "Two-point average, one pole, or four shelves: the more, the closer to the decays asked.")
         Kind kind,
 
-        @Dial(
+        @ParameterSpec(
                 id = "t60",
                 name = "T60",
                 unit = "s",
@@ -22,7 +22,7 @@ public record LoopLoss(
                 meaning = "Decay of the lowest partials.")
         double t60Seconds,
 
-        @Dial(
+        @ParameterSpec(
                 name = "half at",
                 unit = "Hz",
                 least = 50,
@@ -32,7 +32,7 @@ public record LoopLoss(
                 meaning = "Frequency whose partials die in half that time.")
         double halfHz,
 
-        @Dial(name = "power", least = 0.3, most = 3, meaning = "How fast the decay shortens beyond it.")
+        @ParameterSpec(name = "power", least = 0.3, most = 3, meaning = "How fast the decay shortens beyond it.")
         double power) {
     public static final LoopLoss USUAL = new LoopLoss(Kind.ONE_POLE, 3, 4000, 2);
 
@@ -44,7 +44,7 @@ public record LoopLoss(
     }
 
     public LoopLoss {
-        Dials.check(LoopLoss.class, kind, t60Seconds, halfHz, power);
+        ParameterAccess.check(LoopLoss.class, kind, t60Seconds, halfHz, power);
     }
 
     /** Decay that is asked for at a frequency [Hz] [s]. */

@@ -1,7 +1,7 @@
 package nightreed.recipe;
 
-import nightreed.recipe.part.Dial;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterSpec;
 
 /**
  * One decaying partial of a resonator bank.
@@ -12,7 +12,7 @@ import nightreed.recipe.part.Parameter.Law;
  * @param phaseRad   phase at the strike [rad] of a cosine
  */
 public record Mode(
-        @Dial(
+        @ParameterSpec(
                 name = "ratio",
                 unit = "×",
                 least = 0.1,
@@ -22,7 +22,7 @@ public record Mode(
                 meaning = "Frequency of this mode over that of the key.")
         double ratio,
 
-        @Dial(
+        @ParameterSpec(
                 name = "level",
                 unit = "dB",
                 least = -80,
@@ -31,7 +31,7 @@ public record Mode(
                 meaning = "How loud this mode is struck.")
         double levelDb,
 
-        @Dial(
+        @ParameterSpec(
                 id = "t60",
                 name = "T60",
                 unit = "s",

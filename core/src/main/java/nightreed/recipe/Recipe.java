@@ -3,9 +3,9 @@ package nightreed.recipe;
 import java.util.List;
 import nightreed.music.Pitch;
 import nightreed.recipe.part.Common;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.Parameter;
+import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.VelocityMap;
 
 /** How to make a sound. One record per method; a method that is added touches no other. */
@@ -36,7 +36,7 @@ public sealed interface Recipe
 
     /** Every value with its description, in the order the sound travels. */
     default List<Setting> settings() {
-        return Dials.of((Record) this).stream()
+        return ParameterAccess.of((Record) this).stream()
                 .map(r -> new Setting(r.parameter(), r.value()))
                 .toList();
     }
@@ -70,28 +70,28 @@ public sealed interface Recipe
     }
 
     /** Parts that this recipe may have and has not, such as a reverb. */
-    default List<Dials.Absent> absent() {
-        return Dials.absent((Record) this);
+    default List<ParameterAccess.Absent> absent() {
+        return ParameterAccess.absent((Record) this);
     }
 
     /** With one of {@link #absent} in its usual form. */
     default Recipe withPart(String id) {
-        return (Recipe) Dials.added((Record) this, id);
+        return (Recipe) ParameterAccess.added((Record) this, id);
     }
 
     /** Without a part; unchanged if it is not there or must be. */
     default Recipe withoutPart(String id) {
-        return (Recipe) Dials.removed((Record) this, id);
+        return (Recipe) ParameterAccess.removed((Record) this, id);
     }
 
     /** With other common parts. */
     default Recipe withCommon(Common common) {
-        return (Recipe) Dials.exchanged((Record) this, common(), common);
+        return (Recipe) ParameterAccess.exchanged((Record) this, common(), common);
     }
 
     /** What {@link #with} does for any kind of recipe. */
     static <R extends Record & Recipe> R changed(R recipe, String id, double value) {
-        R moved = Dials.with(recipe, id, value);
+        R moved = ParameterAccess.with(recipe, id, value);
         if (moved == null) {
             throw unknown(recipe, id);
         }

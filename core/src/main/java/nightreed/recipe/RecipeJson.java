@@ -42,8 +42,8 @@ public final class RecipeJson {
             .disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)
             .serializationInclusion(JsonInclude.Include.NON_EMPTY)
             .addModule(new SimpleModule()
-                    .addSerializer(Feed.class, new FeedOut())
-                    .addDeserializer(Feed.class, new FeedIn()))
+                    .addSerializer(ExcitationSample.class, new FeedOut())
+                    .addDeserializer(ExcitationSample.class, new FeedIn()))
             .build();
 
     private RecipeJson() {}
@@ -176,9 +176,9 @@ public final class RecipeJson {
         return at + "a value is of the wrong kind";
     }
 
-    private static final class FeedOut extends JsonSerializer<Feed> {
+    private static final class FeedOut extends JsonSerializer<ExcitationSample> {
         @Override
-        public void serialize(Feed f, JsonGenerator g, SerializerProvider p) throws IOException {
+        public void serialize(ExcitationSample f, JsonGenerator g, SerializerProvider p) throws IOException {
             g.writeStartObject();
             g.writeNumberField("sampleRateHz", f.sampleRateHz());
             g.writeStringField("pcm16", f.pcm16());
@@ -186,12 +186,13 @@ public final class RecipeJson {
         }
     }
 
-    private static final class FeedIn extends JsonDeserializer<Feed> {
+    private static final class FeedIn extends JsonDeserializer<ExcitationSample> {
         @Override
-        public Feed deserialize(JsonParser p, DeserializationContext c) throws IOException {
+        public ExcitationSample deserialize(JsonParser p, DeserializationContext c) throws IOException {
             JsonNode n = p.readValueAsTree();
             try {
-                return Feed.of(n.path("sampleRateHz").asInt(), n.path("pcm16").asText());
+                return ExcitationSample.of(
+                        n.path("sampleRateHz").asInt(), n.path("pcm16").asText());
             } catch (IllegalArgumentException e) {
                 throw JsonMappingException.from(p, e.getMessage(), e);
             }

@@ -2,12 +2,12 @@ package nightreed.recipe;
 
 import java.util.List;
 import nightreed.recipe.part.Common;
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.KeyTracking;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
 import nightreed.recipe.part.Range;
 import nightreed.recipe.part.VelocityMap;
@@ -31,7 +31,7 @@ import nightreed.recipe.part.VelocityMap;
 public record ResonatorRecipe(
         int key,
 
-        @Dial(
+        @ParameterSpec(
                 id = "tune",
                 name = "tuning",
                 unit = "cents",
@@ -42,7 +42,7 @@ public record ResonatorRecipe(
                 meaning = "Offset from the key at A4 = 440 Hz.")
         double tuningCents,
 
-        @Dial(
+        @ParameterSpec(
                 name = "level",
                 unit = "dBFS",
                 least = -80,
@@ -55,7 +55,7 @@ public record ResonatorRecipe(
         Body body,
         @Part(group = Group.EXCITER) Exciter exciter,
 
-        @Dial(
+        @ParameterSpec(
                 id = "rise",
                 name = "rise",
                 unit = "ms",
@@ -72,7 +72,7 @@ public record ResonatorRecipe(
         @Part(id = "track", group = Group.PLAYING) KeyTracking keyTracking,
         @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
 
-        @Dial(
+        @ParameterSpec(
                 id = "damper.t60",
                 name = "damper T60",
                 unit = "s",
@@ -83,7 +83,7 @@ public record ResonatorRecipe(
                 meaning = "Decay after the key is let go.")
         double damperT60Seconds,
 
-        Feed feed,
+        ExcitationSample feed,
         @Part Common common)
         implements Recipe {
     public static final int MOST_MODES = 64;
@@ -97,7 +97,7 @@ public record ResonatorRecipe(
         body = body == null ? Body.MODES : body;
         common = common == null ? Common.NONE : common;
         Range.check("key", key, 0, 127, "");
-        Dials.check(
+        ParameterAccess.check(
                 ResonatorRecipe.class,
                 key,
                 tuningCents,
@@ -194,7 +194,7 @@ public record ResonatorRecipe(
         return with(levelDb, b, exciter, riseMs, modes, feed, common);
     }
 
-    public ResonatorRecipe withFeed(Feed f) {
+    public ResonatorRecipe withFeed(ExcitationSample f) {
         return with(levelDb, body, exciter, riseMs, modes, f, common);
     }
 
@@ -203,7 +203,8 @@ public record ResonatorRecipe(
         return with(levelDb, body, exciter, riseMs, modes, feed, c);
     }
 
-    private ResonatorRecipe with(double db, Body b, Exciter e, double rise, List<Mode> m, Feed f, Common c) {
+    private ResonatorRecipe with(
+            double db, Body b, Exciter e, double rise, List<Mode> m, ExcitationSample f, Common c) {
         return new ResonatorRecipe(key, tuningCents, db, b, e, rise, m, keyTracking, velocity, damperT60Seconds, f, c);
     }
 

@@ -1,14 +1,14 @@
 package nightreed.recipe;
 
 import nightreed.recipe.part.Common;
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
 import nightreed.recipe.part.Range;
 import nightreed.recipe.part.SingleCycle;
@@ -29,7 +29,7 @@ import nightreed.recipe.part.VelocityMap;
 public record RingRecipe(
         int key,
 
-        @Dial(
+        @ParameterSpec(
                 id = "tune",
                 name = "tuning",
                 unit = "cents",
@@ -39,7 +39,13 @@ public record RingRecipe(
                 meaning = "Offset from the key at A4 = 440 Hz.")
         double tuningCents,
 
-        @Dial(name = "level", unit = "dBFS", least = -80, most = 6, decimals = 1, meaning = "Level of everything.")
+        @ParameterSpec(
+                name = "level",
+                unit = "dBFS",
+                least = -80,
+                most = 6,
+                decimals = 1,
+                meaning = "Level of everything.")
         double levelDb,
 
         @Part(id = "a", name = "first", group = Group.SOURCE)
@@ -56,7 +62,7 @@ public record RingRecipe(
         @Part(id = "b.filter", name = "second filter", group = Group.SHAPING)
         Filter filterB,
 
-        @Dial(
+        @ParameterSpec(
                 name = "product",
                 unit = "dB",
                 least = -80,
@@ -65,7 +71,7 @@ public record RingRecipe(
                 meaning = "Level of the product; -80 is silent.")
         double ringDb,
 
-        @Dial(
+        @ParameterSpec(
                 name = "dry",
                 unit = "dB",
                 least = -80,
@@ -74,7 +80,7 @@ public record RingRecipe(
                 meaning = "Level of the first oscillator beside it; -80 is silent.")
         double dryDb,
 
-        @Dial(
+        @ParameterSpec(
                 id = "drift.rate",
                 name = "drift rate",
                 unit = "Hz",
@@ -85,7 +91,7 @@ public record RingRecipe(
                 meaning = "How fast the second oscillator drifts to and fro.")
         double driftRateHz,
 
-        @Dial(
+        @ParameterSpec(
                 id = "drift.depth",
                 name = "drift depth",
                 unit = "cents",
@@ -96,7 +102,7 @@ public record RingRecipe(
                 meaning = "How far it drifts either way: the beat follows.")
         double driftCents,
 
-        @Dial(
+        @ParameterSpec(
                 id = "velocity.interval",
                 name = "soft interval",
                 unit = "cents",
@@ -123,7 +129,7 @@ public record RingRecipe(
             throw new IllegalArgumentException("a ring recipe needs two oscillators and an envelope");
         }
         Range.check("key", key, 0, 127, "");
-        Dials.check(
+        ParameterAccess.check(
                 RingRecipe.class,
                 key,
                 tuningCents,

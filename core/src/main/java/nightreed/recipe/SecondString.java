@@ -1,12 +1,12 @@
 package nightreed.recipe;
 
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 
 /** A second string, slightly off and tied to the first at the bridge (G. Weinreich, JASA 62(6), 1977). */
 public record SecondString(
-        @Dial(
+        @ParameterSpec(
                 name = "detune",
                 unit = "cents",
                 least = -50,
@@ -15,7 +15,7 @@ public record SecondString(
                 meaning = "How far it lies off the first: they beat.")
         double detuneCents,
 
-        @Dial(
+        @ParameterSpec(
                 name = "coupling",
                 unit = "dB",
                 most = 6,
@@ -25,7 +25,7 @@ public record SecondString(
                         "What the bridge takes more from what both do together, each time round: a fast start of the decay.")
         double couplingDb,
 
-        @Dial(
+        @ParameterSpec(
                 name = "level",
                 unit = "dB",
                 least = -60,
@@ -36,6 +36,6 @@ public record SecondString(
     public static final SecondString USUAL = new SecondString(0.8, 0.05, -3);
 
     public SecondString {
-        Dials.check(SecondString.class, detuneCents, couplingDb, levelDb);
+        ParameterAccess.check(SecondString.class, detuneCents, couplingDb, levelDb);
     }
 }

@@ -3,14 +3,14 @@ package nightreed.recipe;
 import java.util.ArrayList;
 import java.util.List;
 import nightreed.recipe.part.Common;
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.KeyTracking;
 import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
 import nightreed.recipe.part.Range;
 import nightreed.recipe.part.VelocityMap;
@@ -30,7 +30,7 @@ import nightreed.recipe.part.VelocityMap;
 public record StringRecipe(
         int key,
 
-        @Dial(
+        @ParameterSpec(
                 id = "tune",
                 name = "tuning",
                 unit = "cents",
@@ -40,10 +40,16 @@ public record StringRecipe(
                 meaning = "Offset from the key at A4 = 440 Hz.")
         double tuningCents,
 
-        @Dial(name = "level", unit = "dBFS", least = -80, most = 6, decimals = 1, meaning = "Level of everything.")
+        @ParameterSpec(
+                name = "level",
+                unit = "dBFS",
+                least = -80,
+                most = 6,
+                decimals = 1,
+                meaning = "Level of everything.")
         double levelDb,
 
-        @Dial(id = "drive", name = "drive", group = Group.EXCITER, meaning = "What sets the string going.")
+        @ParameterSpec(id = "drive", name = "drive", group = Group.EXCITER, meaning = "What sets the string going.")
         Drive drive,
 
         @Part(group = Group.EXCITER) Exciter exciter,
@@ -53,7 +59,7 @@ public record StringRecipe(
 
         @Part(id = "loss", group = Group.BODY) LoopLoss loss,
 
-        @Dial(
+        @ParameterSpec(
                 id = "stiffness",
                 name = "stiffness B",
                 most = 0.02,
@@ -63,7 +69,7 @@ public record StringRecipe(
                 meaning = "Stretches the upper partials: n·sqrt(1 + B·n²).")
         double stiffness,
 
-        @Dial(
+        @ParameterSpec(
                 id = "pluck",
                 name = "pluck point",
                 most = 0.5,
@@ -72,7 +78,7 @@ public record StringRecipe(
                 meaning = "Where it is plucked, as a share of its length; 0 leaves no partial out.")
         double pluckPoint,
 
-        @Dial(
+        @ParameterSpec(
                 id = "inverted",
                 name = "inverted loop",
                 group = Group.BODY,
@@ -82,7 +88,7 @@ public record StringRecipe(
         @Part(id = "second", name = "second string", group = Group.BODY)
         SecondString second,
 
-        @Dial(
+        @ParameterSpec(
                 id = "gain.depth",
                 name = "decay envelope",
                 unit = "oct",
@@ -98,7 +104,7 @@ public record StringRecipe(
         @Part(id = "amp", name = "level", group = Group.SHAPING)
         Envelope amplitude,
 
-        @Dial(
+        @ParameterSpec(
                 id = "damper.t60",
                 name = "damper T60",
                 unit = "s",
@@ -134,7 +140,7 @@ public record StringRecipe(
             throw new IllegalArgumentException("a string needs its loss");
         }
         Range.check("key", key, 0, 127, "");
-        Dials.check(
+        ParameterAccess.check(
                 StringRecipe.class,
                 key,
                 tuningCents,

@@ -2,13 +2,13 @@ package nightreed.recipe;
 
 import java.util.List;
 import nightreed.recipe.part.Common;
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
 import nightreed.recipe.part.Range;
 import nightreed.recipe.part.SingleCycle;
@@ -28,7 +28,7 @@ import nightreed.recipe.part.VelocityMap;
 public record SubtractiveRecipe(
         int key,
 
-        @Dial(
+        @ParameterSpec(
                 id = "tune",
                 name = "tuning",
                 unit = "cents",
@@ -38,7 +38,13 @@ public record SubtractiveRecipe(
                 meaning = "Offset from the key at A4 = 440 Hz.")
         double tuningCents,
 
-        @Dial(name = "level", unit = "dBFS", least = -80, most = 6, decimals = 1, meaning = "Level of everything.")
+        @ParameterSpec(
+                name = "level",
+                unit = "dBFS",
+                least = -80,
+                most = 6,
+                decimals = 1,
+                meaning = "Level of everything.")
         double levelDb,
 
         @Part(id = "osc", name = "oscillator", group = Group.SOURCE)
@@ -73,7 +79,7 @@ public record SubtractiveRecipe(
         }
         Range.check("number of oscillators", oscillators.size(), 1, MOST_OSCILLATORS, "");
         Range.check("key", key, 0, 127, "");
-        Dials.check(SubtractiveRecipe.class, key, tuningCents, levelDb);
+        ParameterAccess.check(SubtractiveRecipe.class, key, tuningCents, levelDb);
     }
 
     @Override

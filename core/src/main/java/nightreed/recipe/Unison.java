@@ -1,15 +1,15 @@
 package nightreed.recipe;
 
-import nightreed.recipe.part.Dial;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Parameter.Law;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.ParameterSpec;
 
 /** Several copies of an oscillator, slightly apart; their sum is as loud as one. */
 public record Unison(
-        @Dial(name = "copies", least = 2, most = 8, meaning = "How many sound together.")
+        @ParameterSpec(name = "copies", least = 2, most = 8, meaning = "How many sound together.")
         int copies,
 
-        @Dial(
+        @ParameterSpec(
                 id = "spread",
                 name = "spread",
                 unit = "cents",
@@ -19,18 +19,18 @@ public record Unison(
                 meaning = "From the lowest to the highest.")
         double spreadCents,
 
-        @Dial(
+        @ParameterSpec(
                 name = "about the pitch",
                 meaning = "On: spread to both sides. Off: the first stays, the others lie above.")
         boolean symmetric,
 
-        @Dial(name = "width", meaning = "How far they stand apart, left and right.")
+        @ParameterSpec(name = "width", meaning = "How far they stand apart, left and right.")
         double width) {
     public static final int MOST_COPIES = 8;
     public static final Unison USUAL = new Unison(3, 14, true, 0.6);
 
     public Unison {
-        Dials.check(Unison.class, copies, spreadCents, symmetric, width);
+        ParameterAccess.check(Unison.class, copies, spreadCents, symmetric, width);
     }
 
     /** Offset of a copy, 0 to copies - 1 [cents]. */

@@ -10,10 +10,10 @@ import nightreed.match.Comparison;
 import nightreed.match.Match;
 import nightreed.match.Move;
 import nightreed.match.fit.Adviser.Ranked;
+import nightreed.match.fit.JointFit.Heard;
+import nightreed.match.fit.JointFit.Result;
 import nightreed.match.fit.Layers.Layered;
-import nightreed.match.fit.Prices.Price;
-import nightreed.match.fit.Together.Heard;
-import nightreed.match.fit.Together.Result;
+import nightreed.match.fit.LimitCosts.Price;
 
 /** Comparisons and matches as JSON, in the layout that scripts rely on (docs/formats.md). */
 public final class ReportJson {

@@ -4,10 +4,10 @@ import java.util.function.Supplier;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Keyboard.Voicing;
 import nightreed.voice.effect.EffectChain;
-import nightreed.voice.note.Hands;
 import nightreed.voice.note.Note;
+import nightreed.voice.note.PerformanceControls;
 import nightreed.voice.note.Shared;
-import nightreed.voice.note.Sound;
+import nightreed.voice.note.VoiceModel;
 
 /**
  * All notes of one recipe, and the effects behind them. One thread renders and plays. After the constructor nothing
@@ -29,7 +29,7 @@ final class Player<R extends Recipe> {
     private final double fs;
     private final int most;
     private final Voice<?>[] voices;
-    private final Hands hands = new Hands();
+    private final PerformanceControls hands = new PerformanceControls();
     private final Shared<R> shared;
     private final EffectChain effects;
     private final double[] left = new double[Note.STEP];
@@ -43,12 +43,12 @@ final class Player<R extends Recipe> {
     private long strikes;
 
     /** @param most notes that sound at once; 1 for a single note of a recipe that stays as it is */
-    Player(R recipe, Supplier<Sound<R>> sounds, double sampleRateHz, int most) {
+    Player(R recipe, Supplier<VoiceModel<R>> sounds, double sampleRateHz, int most) {
         this(recipe, sounds, Shared.nothing(), sampleRateHz, most);
     }
 
     /** @param shared what all notes use together */
-    Player(R recipe, Supplier<Sound<R>> sounds, Shared<R> shared, double sampleRateHz, int most) {
+    Player(R recipe, Supplier<VoiceModel<R>> sounds, Shared<R> shared, double sampleRateHz, int most) {
         this.shared = shared;
         this.recipe = recipe;
         this.fs = sampleRateHz;
@@ -191,7 +191,7 @@ final class Player<R extends Recipe> {
         }
     }
 
-    Hands hands() {
+    PerformanceControls hands() {
         return hands;
     }
 

@@ -16,7 +16,7 @@ import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.SingleCycle;
 import nightreed.voice.fm.FmSound;
 import nightreed.voice.formant.FormantSound;
-import nightreed.voice.formant.NoiseField;
+import nightreed.voice.formant.SharedBandNoise;
 import nightreed.voice.resonator.CombSound;
 import nightreed.voice.resonator.ModeSound;
 import nightreed.voice.ring.RingSound;
@@ -54,7 +54,7 @@ final class Players {
         }
         if (recipe instanceof FormantRecipe r) {
             WaveSet cycle = cycle(r.cycle(), most, r.source());
-            NoiseField field = new NoiseField(fs, r);
+            SharedBandNoise field = new SharedBandNoise(fs, r);
             return new Player<>(r, () -> new FormantSound(fs, r, cycle, field), field, fs, most);
         }
         SubtractiveRecipe r = (SubtractiveRecipe) recipe;

@@ -4,15 +4,15 @@ import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Route.Target;
-import nightreed.voice.note.Hands;
 import nightreed.voice.note.MovingFilter;
 import nightreed.voice.note.Note;
-import nightreed.voice.note.Sound;
+import nightreed.voice.note.PerformanceControls;
+import nightreed.voice.note.VoiceModel;
 
 /** One note on its way: its sound, then filter, level and place between the sides. */
 final class Voice<R extends Recipe> {
     private final double fs;
-    private final Sound<R> sound;
+    private final VoiceModel<R> sound;
     private final Note note;
     private final MovingFilter leftAfter;
     private final MovingFilter rightAfter;
@@ -30,7 +30,7 @@ final class Voice<R extends Recipe> {
     private double layerGain = 1;
     private long started;
 
-    Voice(Sound<R> sound, Hands hands, double sampleRateHz) {
+    Voice(VoiceModel<R> sound, PerformanceControls hands, double sampleRateHz) {
         this.fs = sampleRateHz;
         this.sound = sound;
         this.note = new Note(sampleRateHz, hands);

@@ -3,7 +3,7 @@
  *
  * <h2>Where to start</h2>
  * {@link nightreed.voice.Instrument} is what is played: notes in, samples out, a recipe that may change meanwhile. {@link
- * nightreed.voice.Renderer} renders one note to a clip. What a method has to do is {@link nightreed.voice.note.Sound};
+ * nightreed.voice.Renderer} renders one note to a clip. What a method has to do is {@link nightreed.voice.note.VoiceModel};
  * each method has a package of its own, with the arithmetic that explains it.
  *
  * <h2>Conventions</h2>

@@ -144,7 +144,7 @@ class SoundOutTest {
     }
 
     private final Machine machine = new Machine();
-    private final Desk desk = new Desk(48_000);
+    private final OutputMixer desk = new OutputMixer(48_000);
     private SoundOut out;
 
     @BeforeEach

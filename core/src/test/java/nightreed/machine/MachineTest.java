@@ -6,13 +6,13 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
+import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
-import nightreed.match.fit.Plan;
-import nightreed.match.fit.Prices;
-import nightreed.match.fit.Prices.Price;
+import nightreed.match.fit.LimitCosts;
+import nightreed.match.fit.LimitCosts.Price;
 import nightreed.match.start.Starts;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
@@ -20,10 +20,10 @@ import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.UnusableRecipe;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Oscillator.Wave;
+import nightreed.recipe.part.ParameterAccess;
 import nightreed.room.RecordingRoom;
 import nightreed.work.Progress;
 import org.junit.jupiter.api.BeforeAll;
@@ -39,8 +39,8 @@ class MachineTest {
             {"schema": "machine-1", "name": "Small", "resonators": 3, "bands": 6, "followers": false, "loops": 1,
              "oscillators": 2, "feedback": false, "waves": ["PULSE"], "unison": false, "filters": ["LOW"],
              "slopes": ["DB_6"], "envelopes": 2, "lfos": 0, "noise": false, "keyTracking": false}""";
-    private static Side bar;
-    private static Side horn;
+    private static AnalysedSound bar;
+    private static AnalysedSound horn;
 
     static final List<String> METHODS = Starts.METHODS;
 
@@ -51,8 +51,8 @@ class MachineTest {
     }
 
     private static long envelopes(Recipe r) {
-        return Dials.parts((Record) r, Envelope.class).stream()
-                .map(Dials.Found::part)
+        return ParameterAccess.parts((Record) r, Envelope.class).stream()
+                .map(ParameterAccess.Found::part)
                 .distinct()
                 .count();
     }
@@ -61,7 +61,7 @@ class MachineTest {
     @FieldSource("METHODS")
     void whateverAMachineIsGivenItCanPlayWhatItMakesOfIt(String method) throws Exception {
         Machine small = MachineJson.parse(SMALL, "small");
-        for (Side side : List.of(bar, horn)) {
+        for (AnalysedSound side : List.of(bar, horn)) {
             for (Recipe r : Starts.several(method, side, true, Progress.NONE)) {
                 Recipe limited = small.limited(r);
                 assertThat(small.missing(limited)).isEmpty();
@@ -102,7 +102,7 @@ class MachineTest {
         Machine m = MachineJson.parse(
                 "{\"schema\": \"machine-1\", \"name\": \"Loop\", \"oscillators\": 0, \"resonators\": 0}", "loop");
         assertThat(METHODS.stream().filter(m::can)).containsExactly("string");
-        assertThatThrownBy(() -> Fits.of(List.of("fm", "ring"), bar, Plan.USUAL.on(m), Progress.NONE))
+        assertThatThrownBy(() -> Fits.of(List.of("fm", "ring"), bar, FitOptions.USUAL.on(m), Progress.NONE))
                 .hasMessageContaining("'Loop' can play none of these methods");
     }
 
@@ -111,7 +111,7 @@ class MachineTest {
         Machine small = MachineJson.parse(SMALL, "small");
         Recipe saw = Starts.of("subtractive", horn).recipe();
         assertThat(small.missing(saw)).isNotEmpty();
-        Plan onward = Plan.USUAL.from(saw, Set.of()).on(small).within(0.01); // no time to find another
+        FitOptions onward = FitOptions.USUAL.from(saw, Set.of()).on(small).within(0.01); // no time to find another
         assertThat(small.missing(
                         Fits.of("subtractive", horn, onward, Progress.NONE).recipe()))
                 .isEmpty();
@@ -121,10 +121,10 @@ class MachineTest {
     void aFitStaysWithinTheMachineAndEachLimitHasItsPrice() throws Exception {
         Machine two = MachineJson.parse(
                 "{\"schema\": \"machine-1\", \"name\": \"Two\", \"resonators\": 2, \"keyTracking\": false}", "two");
-        Plan plan = Plan.USUAL.on(two).trying(0.15);
+        FitOptions plan = FitOptions.USUAL.on(two).trying(0.15);
         Fitted f = Fits.of("resonators", bar, plan, Progress.NONE);
         assertThat(((ResonatorRecipe) f.recipe()).modes()).hasSize(2);
-        List<Price> prices = Prices.of(bar, f, plan, Progress.NONE);
+        List<Price> prices = LimitCosts.of(bar, f, plan, Progress.NONE);
         assertThat(EnumSet.copyOf(prices.stream().map(Price::feature).toList()))
                 .containsExactlyInAnyOrder(Feature.RESONATORS, Feature.KEY_TRACKING);
         assertThat(prices.get(0).feature()).isEqualTo(Feature.RESONATORS);

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import nightreed.Tones;
-import nightreed.measure.Hand;
+import nightreed.measure.ManualCorrections;
 import nightreed.measure.Partial;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
@@ -29,7 +29,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 class ComparisonTest {
     private static final int FS = 48_000;
 
-    private static Side struck(double... hz) throws Exception {
+    private static AnalysedSound struck(double... hz) throws Exception {
         Tones.P[] partials = new Tones.P[hz.length];
         for (int i = 0; i < hz.length; i++) {
             partials[i] = new Tones.P(0.2 / (1 + i), hz[i], 1.2 / (1 + 0.3 * i), 0.4 * i);
@@ -41,7 +41,7 @@ class ComparisonTest {
         return java.util.Arrays.stream(hz).map(f -> factor * f).toArray();
     }
 
-    private static Side held(double attack, double vibratoCents, double noise) throws Exception {
+    private static AnalysedSound held(double attack, double vibratoCents, double noise) throws Exception {
         Common moving = vibratoCents == 0
                 ? Common.NONE
                 : Common.NONE
@@ -68,40 +68,42 @@ class ComparisonTest {
     @ValueSource(doubles = {82, 110, 220, 523})
     void aLowNoteThatIsDetunedIsHeardAsSuch(double f0) throws Exception {
         double[] harmonics = times(f0, 1, 2, 3, 4);
-        Side right = struck(harmonics);
+        AnalysedSound right = struck(harmonics);
         for (double cents : new double[] {15, 60, 120}) {
-            Side off = struck(times(Math.pow(2, cents / 1200), harmonics));
-            Comparison c = Listener.compare(right, off);
+            AnalysedSound off = struck(times(Math.pow(2, cents / 1200), harmonics));
+            Comparison c = PerceptualComparator.compare(right, off);
             assertThat(c.jnd(Aspect.PITCH)).as(f0 + " Hz, " + cents).isCloseTo(Math.min(12, cents / 5), within(0.6));
-            assertThat(Listener.compare(off, right).jnd(Aspect.PITCH)).isCloseTo(c.jnd(Aspect.PITCH), within(0.6));
+            assertThat(PerceptualComparator.compare(off, right).jnd(Aspect.PITCH))
+                    .isCloseTo(c.jnd(Aspect.PITCH), within(0.6));
         }
     }
 
     @ParameterizedTest
     @CsvSource({"1.025, 1.5", "1.05, 2"})
     void aPartialThatLiesElsewhereIsHeardThoughThereIsPowerNearIt(double factor, double least) throws Exception {
-        Side right = struck(220, 606, 1190);
-        assertThat(Listener.compare(right, struck(220, 606 * factor, 1190)).jnd(Aspect.PARTIALS))
+        AnalysedSound right = struck(220, 606, 1190);
+        assertThat(PerceptualComparator.compare(right, struck(220, 606 * factor, 1190))
+                        .jnd(Aspect.PARTIALS))
                 .isGreaterThan(least);
     }
 
     @Test
     void aPartialThatOnlyOneMeasurementListsIsLookedForInTheSound() throws Exception {
-        Side all = struck(220, 606, 1190);
-        Hand without = Hand.NONE;
+        AnalysedSound all = struck(220, 606, 1190);
+        ManualCorrections without = ManualCorrections.NONE;
         for (Partial p : all.measurement().partials()) {
             without = Math.abs(p.frequencyHz() - 606) < 20 ? without.leaveOut(p.frequencyHz()) : without;
         }
-        Comparison c = Listener.compare(all, all.byHand(without));
+        Comparison c = PerceptualComparator.compare(all, all.byHand(without));
         assertThat(c.partials()).anyMatch(d -> d.imitation() == null);
         assertThat(c.jnd(Aspect.PARTIALS)).isLessThan(0.3);
-        assertThat(Listener.compare(all, struck(220, 1190)).jnd(Aspect.PARTIALS))
+        assertThat(PerceptualComparator.compare(all, struck(220, 1190)).jnd(Aspect.PARTIALS))
                 .isGreaterThan(3);
     }
 
     @Test
     void theOnsetOfAHeldNoteInNoiseDoesNotMatter() throws Exception {
-        Comparison c = Listener.compare(held(0.12, 0, 1e-3), held(0.12, 0, 1e-6));
+        Comparison c = PerceptualComparator.compare(held(0.12, 0, 1e-3), held(0.12, 0, 1e-6));
         assertThat(c.jnd(Aspect.NOISE)).as(c.aspects().toString()).isLessThan(1);
         assertThat(c.jnd(Aspect.ATTACK)).isLessThan(1);
         assertThat(c.jnd(Aspect.LOUDNESS)).isLessThan(1);
@@ -109,20 +111,21 @@ class ComparisonTest {
 
     @Test
     void aSlowerRiseIsHeardTheMoreTheSlowerItIs() throws Exception {
-        Side usual = held(0.05, 0, 1e-5);
-        double near = Listener.compare(usual, held(0.09, 0, 1e-5)).jnd(Aspect.ATTACK);
-        double far = Listener.compare(usual, held(0.2, 0, 1e-5)).jnd(Aspect.ATTACK);
+        AnalysedSound usual = held(0.05, 0, 1e-5);
+        double near = PerceptualComparator.compare(usual, held(0.09, 0, 1e-5)).jnd(Aspect.ATTACK);
+        double far = PerceptualComparator.compare(usual, held(0.2, 0, 1e-5)).jnd(Aspect.ATTACK);
         assertThat(near).isGreaterThan(0.5);
         assertThat(far).isGreaterThan(near + 1);
     }
 
     @Test
     void vibratoIsMissedWhereItIsMissing() throws Exception {
-        Side moved = held(0.05, 25, 1e-5);
-        assertThat(Listener.compare(moved, held(0.05, 25, 1e-5)).jnd(Aspect.MOVEMENT))
+        AnalysedSound moved = held(0.05, 25, 1e-5);
+        assertThat(PerceptualComparator.compare(moved, held(0.05, 25, 1e-5)).jnd(Aspect.MOVEMENT))
                 .isLessThan(0.3);
-        double weaker = Listener.compare(moved, held(0.05, 14, 1e-5)).jnd(Aspect.MOVEMENT);
-        double gone = Listener.compare(moved, held(0.05, 0, 1e-5)).jnd(Aspect.MOVEMENT);
+        double weaker =
+                PerceptualComparator.compare(moved, held(0.05, 14, 1e-5)).jnd(Aspect.MOVEMENT);
+        double gone = PerceptualComparator.compare(moved, held(0.05, 0, 1e-5)).jnd(Aspect.MOVEMENT);
         assertThat(weaker).isGreaterThan(1);
         assertThat(gone).isGreaterThan(weaker);
     }
@@ -153,21 +156,24 @@ class ComparisonTest {
     /** A sum of terms close together can be written in many ways; what is heard is the sum. */
     @Test
     void aHairsChangeOfATangleOfPartialsIsHeardAsOne() throws Exception {
-        Side tangle = Matcher.rendered(modulated(1.5, 0));
-        assertThat(Listener.compare(tangle, Matcher.rendered(modulated(1.52, 0)))
+        AnalysedSound tangle = Matcher.rendered(modulated(1.5, 0));
+        assertThat(PerceptualComparator.compare(tangle, Matcher.rendered(modulated(1.52, 0)))
                         .totalJnd())
                 .isLessThan(0.3);
-        assertThat(Listener.compare(tangle, Matcher.rendered(modulated(2.2, 0))).totalJnd())
+        assertThat(PerceptualComparator.compare(tangle, Matcher.rendered(modulated(2.2, 0)))
+                        .totalJnd())
                 .isGreaterThan(1);
     }
 
     /** A bowed start that goes on to swell: a little more of that is a little more, not another kind of attack. */
     @Test
     void aLittleMoreSwellIsNotAnotherAttack() throws Exception {
-        Side less = Matcher.rendered(swelling(1.5));
-        Side more = Matcher.rendered(swelling(1.6));
-        assertThat(Listener.compare(less, more).aspects().get(Aspect.ATTACK)).isLessThan(1);
-        assertThat(Listener.compare(more, less).aspects().get(Aspect.ATTACK)).isLessThan(1);
+        AnalysedSound less = Matcher.rendered(swelling(1.5));
+        AnalysedSound more = Matcher.rendered(swelling(1.6));
+        assertThat(PerceptualComparator.compare(less, more).aspects().get(Aspect.ATTACK))
+                .isLessThan(1);
+        assertThat(PerceptualComparator.compare(more, less).aspects().get(Aspect.ATTACK))
+                .isLessThan(1);
     }
 
     /** @param by amplitude after 0.3 s over that after 60 ms, from where it rises more slowly */

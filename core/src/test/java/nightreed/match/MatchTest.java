@@ -7,8 +7,8 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Random;
 import nightreed.Tones;
+import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
-import nightreed.match.fit.Plan;
 import nightreed.match.start.Starts;
 import nightreed.music.Pitch;
 import nightreed.recipe.Recipe;
@@ -28,7 +28,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class MatchTest {
     private static final int FS = 48_000;
-    private static Side reference;
+    private static AnalysedSound reference;
     private static ResonatorRecipe recipe;
 
     @BeforeAll
@@ -38,12 +38,13 @@ class MatchTest {
     }
 
     private static Comparison heard(ResonatorRecipe other) throws UnusableSound {
-        return Listener.compare(reference, Matcher.side(Renderer.asFitted(other, 0.2, 2.2, FS), Progress.NONE));
+        return PerceptualComparator.compare(
+                reference, Matcher.side(Renderer.asFitted(other, 0.2, 2.2, FS), Progress.NONE));
     }
 
     @Test
     void aSoundIsAsCloseToItselfAsCanBe() {
-        Comparison c = Listener.compare(reference, reference);
+        Comparison c = PerceptualComparator.compare(reference, reference);
         assertThat(c.totalJnd()).isCloseTo(0, within(1e-9));
         assertThat(c.withinHearing()).isTrue();
     }
@@ -51,16 +52,16 @@ class MatchTest {
     @ParameterizedTest
     @ValueSource(doubles = {0.1, 0.5, 2})
     void gainDoesNotMatter(double gain) throws Exception {
-        Side other = Matcher.side(reference.clip().scaled(gain), Progress.NONE);
-        Comparison c = Listener.compare(reference, other);
+        AnalysedSound other = Matcher.side(reference.clip().scaled(gain), Progress.NONE);
+        Comparison c = PerceptualComparator.compare(reference, other);
         assertThat(c.totalJnd()).isLessThan(0.05);
         assertThat(c.gainDb()).isCloseTo(-20 * Math.log10(gain), within(0.05));
     }
 
     @Test
     void theMomentOfTheOnsetDoesNotMatter() throws Exception {
-        Side later = Matcher.side(Renderer.asFitted(recipe, 0.5, 2.5, FS), Progress.NONE);
-        assertThat(Listener.compare(reference, later).totalJnd()).isLessThan(0.1);
+        AnalysedSound later = Matcher.side(Renderer.asFitted(recipe, 0.5, 2.5, FS), Progress.NONE);
+        assertThat(PerceptualComparator.compare(reference, later).totalJnd()).isLessThan(0.1);
     }
 
     @ParameterizedTest
@@ -95,7 +96,7 @@ class MatchTest {
         PartialDifference gone = c.partials().get(3);
         assertThat(gone.imitation()).isNull();
         assertThat(gone.heardJnd()).isGreaterThan(1);
-        Comparison back = Listener.compare(
+        Comparison back = PerceptualComparator.compare(
                 Matcher.side(
                         Renderer.asFitted(recipe.withModes(recipe.modes().subList(0, 3)), 0.2, 2.2, FS), Progress.NONE),
                 reference);
@@ -117,7 +118,7 @@ class MatchTest {
     @CsvSource({"50, 0.4, 11", "57, 0.9, 12", "64, 0.6, 13", "72, 0.3, 14", "79, 1.0, 15", "86, 0.7, 16"})
     void barsFromTheRecordingRoomAreMatched(int key, double velocity, long seed) throws Exception {
         Clip clip = RecordingRoom.record(RecordingRoom.instrument("slate-bars"), key, velocity, seed);
-        Match m = Matcher.match(clip, List.of("resonators"), Plan.USUAL, Progress.NONE);
+        Match m = Matcher.match(clip, List.of("resonators"), FitOptions.USUAL, Progress.NONE);
         assertThat(m.comparison().totalJnd()).isLessThanOrEqualTo(1.5);
         assertThat(m.comparison().worstJnd()).isLessThanOrEqualTo(3);
         for (PartialDifference d : m.comparison().partials()) {
@@ -134,19 +135,20 @@ class MatchTest {
 
     @Test
     void aFitOfTheSameSoundIsTheSame() throws Exception {
-        Recipe first =
-                Fits.of("resonators", reference, Plan.USUAL, Progress.NONE).recipe();
-        assertThat(Fits.of("resonators", reference, Plan.USUAL, Progress.NONE).recipe())
+        Recipe first = Fits.of("resonators", reference, FitOptions.USUAL, Progress.NONE)
+                .recipe();
+        assertThat(Fits.of("resonators", reference, FitOptions.USUAL, Progress.NONE)
+                        .recipe())
                 .isEqualTo(first);
     }
 
     @Test
     void whatHasNoPitchIsMadeOfBandsAndOtherMethodsSayWhyNot() throws Exception {
         Clip noise = Clip.mono(Tones.noisy(new double[FS], 0.1, 3), FS);
-        assertThatThrownBy(() -> Matcher.match(noise, List.of("resonators"), Plan.USUAL, Progress.NONE))
+        assertThatThrownBy(() -> Matcher.match(noise, List.of("resonators"), FitOptions.USUAL, Progress.NONE))
                 .isInstanceOf(UnusableSound.class)
                 .hasMessageContaining("nothing for resonators to ring at");
-        Match m = Matcher.match(noise, Starts.METHODS, Plan.USUAL, Progress.NONE);
+        Match m = Matcher.match(noise, Starts.METHODS, FitOptions.USUAL, Progress.NONE);
         assertThat(m.ranking()).extracting(r -> r.fitted().method()).containsExactly("formant");
         assertThat(m.comparison().totalJnd()).isLessThan(2.5);
     }

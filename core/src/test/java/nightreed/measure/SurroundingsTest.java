@@ -73,7 +73,7 @@ class SurroundingsTest {
     @Test
     void theLevelOfWhatRingsOnIsThatAtTheStrike() throws Exception {
         double sigma = 0.01;
-        Tail tail = measured(new MadeUpNote(4, 0.2, 3)
+        ReverbTail tail = measured(new MadeUpNote(4, 0.2, 3)
                         .mode(700, 0.3, 1.2)
                         .mode(1930, 0.1, 0.8)
                         .burst(sigma, 0.8)
@@ -91,7 +91,7 @@ class SurroundingsTest {
     void anUnknownBackgroundDoesNotMakeARoomLonger(double snr) throws Exception {
         MadeUpNote note =
                 new MadeUpNote(4, 0, 2).mode(700, 0.3, 1.2).burst(0.02, 0.5).noise(snr);
-        Tail tail = measured(note).tail();
+        ReverbTail tail = measured(note).tail();
         assertThat(tail == null ? 0.5 : tail.t60Seconds()).isCloseTo(0.5, within(0.06));
         if (snr > 60) {
             assertThat(tail).as("with so little noise it can be told").isNotNull();
@@ -118,7 +118,7 @@ class SurroundingsTest {
         MadeUpNote note = new MadeUpNote(3, 0.2, 3)
                 .held(220, 10, 0.05, 1.5, t -> 0, t -> 0)
                 .noise(60);
-        Tail release = measured(note).tail();
+        ReverbTail release = measured(note).tail();
         assertThat(release.t60Seconds()).isCloseTo(0.15, within(0.02));
         // ten harmonics that fall by their number have 1.55 times the power of the first
         assertThat(release.levelDb()).isCloseTo(10 * Math.log10(1.55), within(1.0));
@@ -248,7 +248,7 @@ class SurroundingsTest {
                 m.strikeNotes().stream().map(StrikeNote::frequencyHz).toList();
         assertThat(notes).hasSize(c > 0 ? 3 : 2);
         assertThat(notes.get(1)).isCloseTo(b, within(0.2));
-        Measurement one = Hand.NONE.strikeNote(notes.get(0)).over(m, clip);
+        Measurement one = ManualCorrections.NONE.strikeNote(notes.get(0)).over(m, clip);
         assertThat(one.f0Hz()).isCloseTo(a, within(0.2));
         assertThat(one.reliablePartials())
                 .allSatisfy(p ->

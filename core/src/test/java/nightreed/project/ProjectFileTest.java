@@ -9,11 +9,11 @@ import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.Statement;
 import java.util.Random;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Comparison;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
-import nightreed.measure.Hand;
 import nightreed.measure.MadeUpNote;
+import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.recipe.Patch;
@@ -37,7 +37,7 @@ class ProjectFileTest {
         ResonatorRecipe recipe = RecipeTest.bar();
         Clip clip = Renderer.asFitted(recipe, 0.2, 1.2, 48_000);
         Measurement measured = Measurer.measure(clip);
-        Side side = new Side(clip, measured);
+        AnalysedSound side = new AnalysedSound(clip, measured);
         Comparison close = Matcher.predict(side, recipe.with("mode.2.level", -30));
         Snapshot snapshot;
         try (ProjectFile p = fresh()) {
@@ -110,7 +110,7 @@ class ProjectFileTest {
 
     @Test
     void decisionsByHandAreKeptInTheirOrder() throws Exception {
-        Hand hand = Hand.NONE
+        ManualCorrections hand = ManualCorrections.NONE
                 .merge(500.4)
                 .split(499.9)
                 .lock(1300)
@@ -122,9 +122,11 @@ class ProjectFileTest {
             p.commit(i, "decided", Snapshot.EMPTY.withHand(hand));
         }
         try (ProjectFile p = ProjectFile.open(folder.resolve("test.nightreed"))) {
-            Hand again = p.now(p.imitations().get(0)).hand();
+            ManualCorrections again = p.now(p.imitations().get(0)).hand();
             assertThat(again).isEqualTo(hand);
-            assertThat(again.refits()).extracting(Hand.Refit::apart).containsExactly(false, true);
+            assertThat(again.refits())
+                    .extracting(ManualCorrections.Refit::apart)
+                    .containsExactly(false, true);
         }
     }
 
@@ -298,7 +300,7 @@ class ProjectFileTest {
             assertThat(old.recipe()).isEqualTo(recipe);
             assertThat(old.picture()).isNull();
             assertThat(old.worstJnd()).isNull();
-            assertThat(p.now(p.imitations().get(0)).hand()).isEqualTo(Hand.NONE);
+            assertThat(p.now(p.imitations().get(0)).hand()).isEqualTo(ManualCorrections.NONE);
         }
         Path backup = folder.resolve("test.nightreed.schema1.backup");
         try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + backup);

@@ -3,9 +3,9 @@ package nightreed.project;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import nightreed.match.AnalysedSound;
 import nightreed.match.Comparison;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.voice.Renderer;
@@ -14,7 +14,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
 class TakePictureTest {
-    private static Side bar;
+    private static AnalysedSound bar;
 
     @BeforeAll
     static void play() throws Exception {

@@ -210,7 +210,7 @@ public final class Recipes {
         }
         return List.of(
                 RecipeTest.bar(),
-                RecipeTest.bar().withBody(ResonatorRecipe.Body.COMBS).withFeed(new Feed(48_000, feed)),
+                RecipeTest.bar().withBody(ResonatorRecipe.Body.COMBS).withFeed(new ExcitationSample(48_000, feed)),
                 fm(),
                 ring(),
                 measuredWave(),

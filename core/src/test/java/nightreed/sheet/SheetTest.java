@@ -4,10 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.StringReader;
 import java.util.List;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Aspect;
 import nightreed.match.Comparison;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.match.Tolerances;
 import nightreed.match.start.Starts;
 import nightreed.recipe.Patch;
@@ -23,7 +23,7 @@ import org.junit.jupiter.api.Test;
 
 class SheetTest {
     private static ResonatorRecipe recipe;
-    private static Side side;
+    private static AnalysedSound side;
     private static Comparison comparison;
     private static String html;
     private static Recipe horn;

@@ -17,10 +17,10 @@ import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
-import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.bench.DemoProject;
 import nightreed.desktop.settings.Preferences.Look;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.DemoProject;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.device.NoDevices;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
@@ -72,7 +72,7 @@ final class ShotsCommand implements Callable<Integer> {
         bench[0].bench().open(DemoProject.open(DemoProject.built(), Progress.NONE));
         // everything that follows a recipe has to be there before the picture is taken
         await(bench[0], s -> s.moves() != null && !s.tolerances().isEmpty());
-        for (Stage6 view : Stage6.values()) {
+        for (WorkStage view : WorkStage.values()) {
             onFx(() -> {
                 bench[0].shell().go(view);
                 return null;
@@ -83,9 +83,9 @@ final class ShotsCommand implements Callable<Integer> {
         }
         onFx(
                 () -> { // another method, on the string of the demo
-                    BenchState s = bench[0].bench().state();
+                    WorkspaceState s = bench[0].bench().state();
                     bench[0].bench().choose(s.imitations().get(5));
-                    bench[0].shell().go(Stage6.BUILD);
+                    bench[0].shell().go(WorkStage.BUILD);
                     return null;
                 });
         await(
@@ -136,7 +136,7 @@ final class ShotsCommand implements Callable<Integer> {
         WavFiles.write(Clip.mono(all, 48_000), WavFiles.Format.PCM16, file);
         page(bench, stage, "long-file", () -> bench.bench().intake().file(file));
         TimeUnit.SECONDS.sleep(2);
-        page(bench, stage, "long-file", () -> bench.shell().go(Stage6.BRIEF));
+        page(bench, stage, "long-file", () -> bench.shell().go(WorkStage.BRIEF));
     }
 
     private void page(Workbench bench, Stage stage, String name, Runnable open) throws Exception {
@@ -148,7 +148,7 @@ final class ShotsCommand implements Callable<Integer> {
         write(onFx(() -> stage.getScene().snapshot(null)), folder.resolve(name + ".png"));
     }
 
-    private static void await(Workbench workbench, Predicate<BenchState> ready) throws Exception {
+    private static void await(Workbench workbench, Predicate<WorkspaceState> ready) throws Exception {
         long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(60);
         while (!onFx(() -> ready.test(workbench.bench().state()))) {
             if (System.nanoTime() > end) {

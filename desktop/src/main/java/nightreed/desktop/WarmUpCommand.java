@@ -4,7 +4,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.concurrent.Callable;
-import nightreed.desktop.bench.DemoProject;
+import nightreed.desktop.workspace.DemoProject;
 import nightreed.match.Matcher;
 import nightreed.measure.MeasurementJson;
 import nightreed.room.RecordingRoom;

@@ -12,17 +12,17 @@ import javafx.scene.Scene;
 import javafx.scene.text.Font;
 import javafx.stage.Screen;
 import javafx.stage.Stage;
-import nightreed.desktop.bench.Bench;
 import nightreed.desktop.settings.Places;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.settings.Preferences.Midi;
 import nightreed.desktop.settings.Preferences.Place;
 import nightreed.desktop.shell.Shell;
+import nightreed.desktop.workspace.Workspace;
 import nightreed.device.AudioOutput;
-import nightreed.device.Desk;
 import nightreed.device.JavaSoundDevices;
 import nightreed.device.OutputDevices;
+import nightreed.device.OutputMixer;
 import nightreed.device.SoundOut;
 import nightreed.device.midi.JavaSoundMidi;
 import nightreed.device.midi.MidiDevices;
@@ -36,8 +36,8 @@ public final class Workbench {
     private final ExecutorService worker = oneThread("night-reed work");
     private final ExecutorService scribe = oneThread("night-reed project");
     private final ExecutorService follower = oneThread("night-reed follow");
-    private final Desk desk = new Desk(SoundOut.SAMPLE_RATE_HZ);
-    private final Bench bench = new Bench(Platform::runLater, worker, scribe, follower, desk);
+    private final OutputMixer desk = new OutputMixer(SoundOut.SAMPLE_RATE_HZ);
+    private final Workspace bench = new Workspace(Platform::runLater, worker, scribe, follower, desk);
     private final PreferenceStore preferences;
     private final OutputDevices outputs;
     private final MidiDevices midiDevices;
@@ -118,7 +118,7 @@ public final class Workbench {
                 new ThreadPoolExecutor.DiscardPolicy());
     }
 
-    public Bench bench() {
+    public Workspace bench() {
         return bench;
     }
 

@@ -9,7 +9,7 @@ import java.util.concurrent.TimeoutException;
 import javafx.scene.Scene;
 import javafx.scene.layout.Pane;
 import javafx.stage.Stage;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
 import nightreed.device.NoDevices;
 import nightreed.project.ProjectFile;
 import org.junit.jupiter.api.AfterEach;
@@ -42,7 +42,7 @@ class ClosedWindowTest {
             w[0].show(new Stage());
             w[0].bench().open(project);
         });
-        for (Stage6 s : Stage6.values()) {
+        for (WorkStage s : WorkStage.values()) {
             WaitForAsyncUtils.waitForAsyncFx(20_000, () -> w[0].shell().go(s));
             WaitForAsyncUtils.waitForFxEvents();
         }

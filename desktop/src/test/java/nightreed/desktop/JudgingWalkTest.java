@@ -12,11 +12,11 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
 import nightreed.match.Aspect;
-import nightreed.match.Marks;
+import nightreed.match.AspectWeights;
 import nightreed.project.Imitation;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
@@ -70,7 +70,7 @@ class JudgingWalkTest extends WindowTest {
         set("mode.2.level", state().recipe().value("mode.2.level") + 12);
         await("it is heard", s -> s.comparison() != null && s.comparison().jnd(Aspect.PARTIALS) > 1);
         double before = state().comparison().jnd(Aspect.PARTIALS);
-        stage(Stage6.COMPARE);
+        stage(WorkStage.COMPARE);
         choose(find("aspect-cell-partials", Node.class), "not-heard-partials");
         await("the mark is kept", s -> s.snapshot().marks().weight(Aspect.PARTIALS) < 1);
         await(
@@ -83,7 +83,7 @@ class JudgingWalkTest extends WindowTest {
         });
         await(
                 "it is taken back",
-                s -> s.snapshot().marks().equals(Marks.NONE)
+                s -> s.snapshot().marks().equals(AspectWeights.NONE)
                         && s.comparison() != null
                         && Math.abs(s.comparison().jnd(Aspect.PARTIALS) - before) < 0.01);
     }
@@ -101,7 +101,7 @@ class JudgingWalkTest extends WindowTest {
             return null;
         });
         await("two takes", s -> s.takes().size() == 2);
-        stage(Stage6.COMPARE);
+        stage(WorkStage.COMPARE);
         fx(() -> {
             find("two-takes-toggle", ToggleButton.class).fire();
             return null;
@@ -124,7 +124,7 @@ class JudgingWalkTest extends WindowTest {
 
     @Test
     void whatAValueDoesIsShownAndNothingIsChanged() throws Exception {
-        stage(Stage6.BUILD);
+        stage(WorkStage.BUILD);
         Recipe before = state().recipe();
         fx(() -> {
             workbench.bench().askedProperty().set(before.setting("mode.1.t60").parameter());
@@ -150,7 +150,7 @@ class JudgingWalkTest extends WindowTest {
         Path file = folder.resolve("two.json");
         Files.writeString(file, "{\"schema\": \"machine-1\", \"name\": \"Two bodies\", \"resonators\": 2}");
         Machine two = MachineJson.parse(Files.readString(file), "two.json");
-        stage(Stage6.BUILD);
+        stage(WorkStage.BUILD);
         fx(() -> {
             workbench.bench().fitting().on(two);
             workbench.bench().fitting().fit();
@@ -188,7 +188,7 @@ class JudgingWalkTest extends WindowTest {
     @Test
     void whatAMachineCanDoIsChangedOnItsPage() throws Exception {
         int modes = ((ResonatorRecipe) state().recipe()).modes().size();
-        stage(Stage6.BUILD);
+        stage(WorkStage.BUILD);
         fx(() -> {
             workbench.shell().openMachine();
             return null;
@@ -250,7 +250,7 @@ class JudgingWalkTest extends WindowTest {
         });
         await("the first is back", s -> s.current().equals(first) && s.recipe() != null);
         idle();
-        stage(Stage6.BUILD);
+        stage(WorkStage.BUILD);
         fx(() -> {
             workbench.bench().fitting().fitTogether();
             return null;

@@ -7,7 +7,7 @@ import java.util.concurrent.TimeUnit;
 import javafx.scene.control.Button;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
 import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.start.Starts;
 import nightreed.recipe.Recipe;
@@ -22,7 +22,7 @@ class MatchWalkTest extends WindowTest {
         drop(bar());
         await("the note is measured", s -> s.recording() != null);
         idle();
-        stage(Stage6.BUILD);
+        stage(WorkStage.BUILD);
         fx(() -> {
             workbench.bench().fitting().matchAll(12);
             return null;
@@ -50,7 +50,7 @@ class MatchWalkTest extends WindowTest {
         });
         await("starting values", s -> s.recipe() != null && s.recipe().method().equals("subtractive"));
         idle();
-        stage(Stage6.COMPARE);
+        stage(WorkStage.COMPARE);
         int edits = 0;
         for (int i = 0; i < 3; i++) {
             await("advice", s -> s.moves() != null && s.comparison() != null);

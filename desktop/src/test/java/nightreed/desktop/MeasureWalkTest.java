@@ -16,7 +16,7 @@ import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
 import nightreed.measure.Partial;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
@@ -36,7 +36,7 @@ class MeasureWalkTest extends WindowTest {
         drop(bar());
         await("the note is measured", s -> s.recording() != null);
         idle();
-        stage(Stage6.MEASURE);
+        stage(WorkStage.MEASURE);
     }
 
     @Test
@@ -296,7 +296,7 @@ class MeasureWalkTest extends WindowTest {
                     s -> s.recording() != null && s.current().name().equals("bar " + key));
             idle();
         }
-        stage(Stage6.MEASURE);
+        stage(WorkStage.MEASURE);
         fx(() -> {
             find("picture-notes", ToggleButton.class).fire();
             return null;

@@ -11,7 +11,7 @@ import javafx.scene.control.Label;
 import javafx.stage.Stage;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
 import nightreed.device.AudioOutput;
 import nightreed.device.AudioSource;
 import nightreed.device.OutputDevices;
@@ -97,7 +97,7 @@ class OutputWalkTest {
         FxToolkit.setupFixture(() -> {
             workbench = new Workbench(cards, folder.resolve("preferences.json"));
             workbench.preferences().change(Preferences::asWelcomed);
-            workbench.shell().go(Stage6.BRIEF);
+            workbench.shell().go(WorkStage.BRIEF);
             workbench.show(new Stage());
         });
     }

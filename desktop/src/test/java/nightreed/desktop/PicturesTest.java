@@ -15,15 +15,15 @@ import javafx.scene.Scene;
 import javafx.scene.image.WritableImage;
 import javafx.scene.layout.StackPane;
 import javafx.scene.paint.Color;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.reedbed.Strip;
 import nightreed.desktop.ruler.Ruler;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Comparison;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.match.Tolerances;
 import nightreed.measure.Partial;
 import nightreed.recipe.ResonatorRecipe;
@@ -42,7 +42,7 @@ import org.testfx.util.WaitForAsyncUtils;
 
 /** What the drawings show, and what a ruler answers. */
 class PicturesTest {
-    private static Side side;
+    private static AnalysedSound side;
     private static ResonatorRecipe recipe;
     private static Comparison bent;
 
@@ -91,9 +91,9 @@ class PicturesTest {
             return b;
         });
         WritableImage image = WaitForAsyncUtils.waitForAsyncFx(5000, () -> bed.snapshot(null, null));
-        assertThat(count(image, Ink.NIGHT.recording())).isGreaterThan(200);
-        assertThat(count(image, Ink.NIGHT.imitation())).isGreaterThan(100);
-        assertThat(count(image, Ink.NIGHT.audible())).isGreaterThan(10);
+        assertThat(count(image, Palette.NIGHT.recording())).isGreaterThan(200);
+        assertThat(count(image, Palette.NIGHT.imitation())).isGreaterThan(100);
+        assertThat(count(image, Palette.NIGHT.audible())).isGreaterThan(10);
 
         FxRobot robot = new FxRobot();
         WaitForAsyncUtils.waitForAsyncFx(5000, () -> {
@@ -120,7 +120,8 @@ class PicturesTest {
     @ParameterizedTest
     @EnumSource(Strip.Shows.class)
     void theStripShowsRecordingAndImitationInEachOfItsPictures(Strip.Shows what) {
-        Side other = Matcher.predictedSide(side, recipe.with("noise.level", 14).with("mode.3.level", -40));
+        AnalysedSound other =
+                Matcher.predictedSide(side, recipe.with("noise.level", 14).with("mode.3.level", -40));
         Axis[] axis = new Axis[1];
         Reedbed bed = onStage(() -> {
             Reedbed b = new Reedbed(new SimpleObjectProperty<>());
@@ -134,15 +135,15 @@ class PicturesTest {
             Strip s = new Strip(new SimpleObjectProperty<>());
             s.setAxis(axis[0]);
             s.show(what);
-            s.setSounds(side, other, nightreed.match.Listener.compare(side, other));
+            s.setSounds(side, other, nightreed.match.PerceptualComparator.compare(side, other));
             return s;
         });
         WritableImage image = WaitForAsyncUtils.waitForAsyncFx(5000, () -> strip.snapshot(null, null));
         boolean heat = what == Strip.Shows.FIRST; // drawn in shades, not in the plain colours
-        assertThat(heat ? colours(image) : count(image, Ink.NIGHT.recording()))
+        assertThat(heat ? colours(image) : count(image, Palette.NIGHT.recording()))
                 .as(what.name())
                 .isGreaterThan(heat ? 200 : 15);
-        int theirs = count(image, Ink.NIGHT.imitation()) + count(image, Ink.NIGHT.audible());
+        int theirs = count(image, Palette.NIGHT.imitation()) + count(image, Palette.NIGHT.audible());
         assertThat(heat ? 99 : theirs).as(what.name()).isGreaterThan(10);
         assertThat(strip.getAccessibleText()).isEqualTo(what.help());
     }
@@ -227,13 +228,13 @@ class PicturesTest {
         }
     }
 
-    static Stream<Ink> looks() {
-        return Stream.of(Ink.NIGHT, Ink.DAY);
+    static Stream<Palette> looks() {
+        return Stream.of(Palette.NIGHT, Palette.DAY);
     }
 
     @ParameterizedTest
     @MethodSource("looks")
-    void textStandsOutFromItsGround(Ink ink) { // WCAG 2 contrast
+    void textStandsOutFromItsGround(Palette ink) { // WCAG 2 contrast
         for (Color ground : new Color[] {ink.ground(), ink.panel(), ink.raised(), ink.water()}) {
             for (Color text :
                     new Color[] {ink.text(), ink.quiet(), ink.recording(), ink.imitation(), ink.audible(), ink.within()
@@ -252,8 +253,8 @@ class PicturesTest {
         try (var in = Workbench.class.getResourceAsStream(look + ".css")) {
             css = new String(in.readAllBytes(), StandardCharsets.UTF_8);
         }
-        Ink ink = look.equals("night") ? Ink.NIGHT : Ink.DAY;
-        for (RecordComponent c : Ink.class.getRecordComponents()) {
+        Palette ink = look.equals("night") ? Palette.NIGHT : Palette.DAY;
+        for (RecordComponent c : Palette.class.getRecordComponents()) {
             java.util.regex.Matcher m = Pattern.compile("-nr-" + c.getName() + ": (#[0-9A-Fa-f]{6});")
                     .matcher(css);
             assertThat(m.find()).as(c.getName()).isTrue();

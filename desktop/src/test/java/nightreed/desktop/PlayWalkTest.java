@@ -15,10 +15,10 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
-import nightreed.desktop.bench.Controllers;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.shape.EnvelopeDrawing;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.Controllers;
 import nightreed.device.midi.ScriptedPlayer;
 import nightreed.recipe.part.Parameter;
 import nightreed.sound.Clip;
@@ -42,7 +42,7 @@ class PlayWalkTest extends WindowTest {
     @SuppressWarnings("unchecked") // the choice of devices is one of names
     void theScriptedPlayerIsHeardAndTakenDown() throws Exception {
         started("resonators");
-        stage(Stage6.PLAY);
+        stage(WorkStage.PLAY);
         fx(() -> {
             ((ComboBox<String>) find("midi-device", ComboBox.class)).setValue(ScriptedPlayer.NAME);
             return null;
@@ -83,7 +83,7 @@ class PlayWalkTest extends WindowTest {
     @Test
     void aControllerIsTaughtAndMovesTheValueInOneStep() throws Exception {
         started("subtractive");
-        stage(Stage6.BUILD);
+        stage(WorkStage.BUILD);
         Parameter cutoff = state().recipe().setting("filter.cutoff").parameter();
         double before = state().recipe().value("filter.cutoff");
         Controllers c = fx(() -> workbench.bench().controllers());
@@ -120,7 +120,7 @@ class PlayWalkTest extends WindowTest {
     @Test
     void anEnvelopeIsShapedByHandAndARouteAndAMacroAreAdded() throws Exception {
         started("subtractive");
-        stage(Stage6.BUILD);
+        stage(WorkStage.BUILD);
         toggle("group-shaping");
         toggle("drawn-amp");
         EnvelopeDrawing drawing = find("envelope-drawing", EnvelopeDrawing.class);

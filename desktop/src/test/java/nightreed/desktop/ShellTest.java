@@ -20,12 +20,12 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.page.GuidePage;
 import nightreed.desktop.page.PreferencesPage;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
 import nightreed.project.ProjectFile;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
@@ -80,7 +80,7 @@ class ShellTest extends WindowTest {
 
     private List<Runnable> everyScreen() {
         List<Runnable> all = new ArrayList<>();
-        for (Stage6 s : Stage6.values()) {
+        for (WorkStage s : WorkStage.values()) {
             all.add(() -> workbench.shell().go(s));
         }
         all.add(() -> workbench.shell().openGuide("keys"));
@@ -141,7 +141,7 @@ class ShellTest extends WindowTest {
     @Test
     void f1ExplainsWhatHasTheKeyboardAndLeadsIntoTheGuide() throws Exception {
         bringAndFit();
-        stage(Stage6.BUILD);
+        stage(WorkStage.BUILD);
         run(() -> find("line-exciter.contact", Node.class).requestFocus());
         robot.type(KeyCode.F1);
         WaitForAsyncUtils.waitForFxEvents();
@@ -152,10 +152,10 @@ class ShellTest extends WindowTest {
         robot.type(KeyCode.ESCAPE);
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(fx(() -> workbench.shell().page())).isNull();
-        assertThat(fx(() -> workbench.shell().stage())).isEqualTo(Stage6.BUILD);
+        assertThat(fx(() -> workbench.shell().stage())).isEqualTo(WorkStage.BUILD);
         robot.press(KeyCode.SHIFT).type(KeyCode.F1).release(KeyCode.SHIFT);
         assertThat(guide.chapter()).isEqualTo("index");
-        stage(Stage6.PLAY); // a stage is one key away from anywhere
+        stage(WorkStage.PLAY); // a stage is one key away from anywhere
         assertThat(fx(() -> workbench.shell().page())).isNull();
     }
 
@@ -172,7 +172,7 @@ class ShellTest extends WindowTest {
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(fx(() -> workbench.shell().page())).isInstanceOf(PreferencesPage.class);
         run(() -> find("prefer-day", ToggleButton.class).fire());
-        assertThat(fx(() -> workbench.shell().getScene().getFill())).isEqualTo(Ink.DAY.ground());
+        assertThat(fx(() -> workbench.shell().getScene().getFill())).isEqualTo(Palette.DAY.ground());
         run(() -> {
             TextField pitch = find("prefer-pitch", TextField.class);
             pitch.setText("10"); // half as sharp an ear
@@ -196,12 +196,12 @@ class ShellTest extends WindowTest {
         assertThat(kept.hearing().pitchCents()).isEqualTo(10);
         assertThat(kept.centsAtReference(0)).isCloseTo(-9.81, within(0.01));
         press("prefer-usual-hearing");
-        assertThat(workbench.preferences().get().hearing()).isEqualTo(nightreed.match.Hearing.USUAL);
+        assertThat(workbench.preferences().get().hearing()).isEqualTo(nightreed.match.JndThresholds.USUAL);
     }
 
     @Test
     void theMicrophoneShowsItsLevelAndIsTakenIn() throws Exception {
-        stage(Stage6.BRIEF);
+        stage(WorkStage.BRIEF);
         assertThat(find("mic-record", Button.class).isDisabled()).isTrue(); // the level first
         press("mic-listen");
         WaitForAsyncUtils.waitFor(

@@ -13,8 +13,8 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
-import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.measure.Partial;
 import nightreed.project.ProjectFile;
 import nightreed.recipe.Recipe;
@@ -32,7 +32,7 @@ class WalkTest extends WindowTest {
     void fromADroppedFileToThePatchSheet() throws Exception {
         drop(bar());
         await("the note is measured", s -> s.recording() != null);
-        assertThat(fx(() -> workbench.shell().stage())).isEqualTo(Stage6.MEASURE); // it leads on by itself
+        assertThat(fx(() -> workbench.shell().stage())).isEqualTo(WorkStage.MEASURE); // it leads on by itself
         List<Partial> reeds = state().recording().measurement().reliablePartials();
         assertThat(state().recording().measurement().nearestNote()).isEqualTo("D4");
         assertThat(reeds.size()).isGreaterThanOrEqualTo(4);
@@ -49,7 +49,7 @@ class WalkTest extends WindowTest {
         assertThat(fx(() -> workbench.bench().selectedProperty().get()).frequencyHz())
                 .isGreaterThan(before.frequencyHz());
 
-        stage(Stage6.BUILD);
+        stage(WorkStage.BUILD);
         press("fit");
         await(
                 "the fit is compared and advised on",
@@ -65,7 +65,7 @@ class WalkTest extends WindowTest {
                 "the moved value is compared",
                 s -> s.comparison() != null && s.comparison().totalJnd() > fitted + 0.05);
 
-        stage(Stage6.COMPARE);
+        stage(WorkStage.COMPARE);
         double worse = state().comparison().totalJnd();
         String shown = fx(() -> find("aspect-noise", Label.class).getText());
         assertThat(Double.parseDouble(shown))
@@ -137,7 +137,7 @@ class WalkTest extends WindowTest {
     }
 
     private void takesAway() throws Exception {
-        stage(Stage6.KEEP);
+        stage(WorkStage.KEEP);
         Path away = folder.resolve("away");
         fx(() -> {
             workbench.shell().keep().export(away);
@@ -159,7 +159,7 @@ class WalkTest extends WindowTest {
     }
 
     private void reopens() throws Exception {
-        BenchState before = state();
+        WorkspaceState before = state();
         fx(() -> {
             workbench.close();
             return null;
@@ -235,16 +235,16 @@ class WalkTest extends WindowTest {
         await("the room has played", s -> s.recording() != null);
         assertThat(state().recording().measurement().nearestNote()).isEqualTo("A4");
         assertThat(state().recordingName()).startsWith("recording room: Slate bars A4");
-        for (Stage6 s : Stage6.values()) {
+        for (WorkStage s : WorkStage.values()) {
             stage(s); // before there is a recipe, each says what to do first
         }
-        stage(Stage6.BUILD);
+        stage(WorkStage.BUILD);
         press("fit");
         await("advised", s -> s.moves() != null && !s.tolerances().isEmpty());
-        for (Stage6 s : Stage6.values()) {
+        for (WorkStage s : WorkStage.values()) {
             stage(s);
         }
-        assertThat(Stage6.KEEP.concern(state())).isEqualTo("1 take");
-        assertThat(Stage6.MEASURE.concern(state())).endsWith("partials");
+        assertThat(WorkStage.KEEP.concern(state())).isEqualTo("1 take");
+        assertThat(WorkStage.MEASURE.concern(state())).endsWith("partials");
     }
 }

@@ -11,9 +11,9 @@ import javafx.scene.Node;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
-import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.settings.Preferences;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.device.NoDevices;
 import nightreed.device.StandInOutput;
 import nightreed.project.ProjectFile;
@@ -47,7 +47,7 @@ abstract class WindowTest {
                     workbench = new Workbench(new NoDevices(), folder.resolve("preferences.json"));
                     output = (StandInOutput) workbench.output();
                     workbench.preferences().change(Preferences::asWelcomed);
-                    workbench.shell().go(Stage6.BRIEF);
+                    workbench.shell().go(WorkStage.BRIEF);
                     workbench.show(new Stage());
                     workbench.bench().open(project);
                 });
@@ -67,11 +67,11 @@ abstract class WindowTest {
         return WaitForAsyncUtils.waitForAsyncFx(20_000, work);
     }
 
-    final BenchState state() {
+    final WorkspaceState state() {
         return fx(() -> workbench.bench().state());
     }
 
-    final void await(String what, Predicate<BenchState> ready) throws Exception {
+    final void await(String what, Predicate<WorkspaceState> ready) throws Exception {
         try {
             WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> ready.test(state()));
         } catch (java.util.concurrent.TimeoutException e) {
@@ -111,12 +111,12 @@ abstract class WindowTest {
         WaitForAsyncUtils.waitForFxEvents();
     }
 
-    final void stage(Stage6 s) {
+    final void stage(WorkStage s) {
         KeyCode[] digits = {
             KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4, KeyCode.DIGIT5, KeyCode.DIGIT6
         };
         robot.press(KeyCode.CONTROL)
-                .type(digits[List.of(Stage6.values()).indexOf(s)])
+                .type(digits[List.of(WorkStage.values()).indexOf(s)])
                 .release(KeyCode.CONTROL);
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(fx(() -> workbench.shell().stage())).isEqualTo(s);

@@ -12,9 +12,9 @@ import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.StringRecipe;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Oscillator;
+import nightreed.recipe.part.ParameterAccess;
 
 /** Which method for which sound: before anything is fitted, from the measurement; afterwards, from what came out. */
 public final class Adviser {
@@ -153,8 +153,8 @@ public final class Adviser {
         if (recipe instanceof StringRecipe r) {
             return r.second() == null ? "one loop" : "two loops";
         }
-        int envelopes = (int) Dials.parts((Record) recipe, Envelope.class).stream()
-                .map(Dials.Found::part)
+        int envelopes = (int) ParameterAccess.parts((Record) recipe, Envelope.class).stream()
+                .map(ParameterAccess.Found::part)
                 .distinct()
                 .count();
         if (recipe instanceof FormantRecipe r) {
@@ -164,7 +164,7 @@ public final class Adviser {
                     + (following > 0 ? ", " + following + " of them following" : ", " + many(envelopes, "envelope"));
         }
         int sines = recipe instanceof FmRecipe r ? 2 * r.pairs().size() : 0;
-        int waves = Dials.parts((Record) recipe, Oscillator.class).size();
+        int waves = ParameterAccess.parts((Record) recipe, Oscillator.class).size();
         return many(sines + waves, "oscillator") + ", " + many(envelopes, "envelope");
     }
 

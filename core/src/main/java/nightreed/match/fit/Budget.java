@@ -13,7 +13,7 @@ final class Budget {
     private final AtomicLong used = new AtomicLong(); // thousandths, which add up to the same in any order
 
     /**
-     * @param amount   of what a {@link Trial} says that an answer costs
+     * @param amount   of what a {@link ResidualFunction} says that an answer costs
      * @param progress told how much is spent; asked before each render
      */
     Budget(double amount, Progress progress) {

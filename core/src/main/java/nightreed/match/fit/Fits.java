@@ -11,12 +11,12 @@ import java.util.concurrent.CompletionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.Supplier;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Comparison;
-import nightreed.match.Hearing;
-import nightreed.match.Listener;
+import nightreed.match.JndThresholds;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
-import nightreed.match.fit.Polish.Point;
+import nightreed.match.PerceptualComparator;
+import nightreed.match.fit.RenderedLeastSquares.Candidate;
 import nightreed.match.start.Starts;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
@@ -57,7 +57,8 @@ public final class Fits {
      * @param method one of {@link Starts#METHODS}
      * @throws UnusableSound if the recording gives nothing to build on
      */
-    public static Fitted of(String method, Side recording, Plan plan, Progress progress) throws UnusableSound {
+    public static Fitted of(String method, AnalysedSound recording, FitOptions plan, Progress progress)
+            throws UnusableSound {
         Run run = new Run(method, recording, plan);
         double last = plan.isLimited() ? Math.min(MOST_FOR_LAST, plan.seconds() * SHARE_FOR_LAST) : 0;
         return supervised(progress, plan.seconds() - last, last + MARGIN_SECONDS, run::found, run::estimated);
@@ -69,7 +70,7 @@ public final class Fits {
     }
 
     /** Work within the time of a plan, which has nothing to return before it has ended. */
-    static <T> T supervised(Progress progress, Plan plan, Work<T> work) throws UnusableSound {
+    static <T> T supervised(Progress progress, FitOptions plan, Work<T> work) throws UnusableSound {
         return supervised(progress, plan.seconds(), 0, work, () -> null);
     }
 
@@ -92,7 +93,8 @@ public final class Fits {
      * @param methods names; may be in any order
      * @throws UnusableSound if none of them can be
      */
-    public static List<Fitted> of(Collection<String> methods, Side recording, Plan plan, Progress progress)
+    public static List<Fitted> of(
+            Collection<String> methods, AnalysedSound recording, FitOptions plan, Progress progress)
             throws UnusableSound {
         List<String> order = Adviser.before(recording.measurement()).stream()
                 .map(Adviser.Advice::method)
@@ -107,7 +109,7 @@ public final class Fits {
         int many = plan.isLimited()
                 ? (int) Math.max(1, Math.min(order.size(), plan.seconds() / LEAST_SECONDS))
                 : order.size();
-        Plan each = plan.within(plan.seconds() / Math.ceil((double) many / lanes));
+        FitOptions each = plan.within(plan.seconds() / Math.ceil((double) many / lanes));
         return supervised(
                 progress,
                 Double.POSITIVE_INFINITY,
@@ -116,7 +118,8 @@ public final class Fits {
                 () -> null);
     }
 
-    private static List<Fitted> sideBySide(List<String> order, int lanes, Side recording, Plan plan, Control control)
+    private static List<Fitted> sideBySide(
+            List<String> order, int lanes, AnalysedSound recording, FitOptions plan, Control control)
             throws UnusableSound {
         ExecutorService pool = Executors.newFixedThreadPool(lanes);
         Shares shares = new Shares(control, order.size());
@@ -201,13 +204,13 @@ public final class Fits {
     /** One fit of one method. */
     private static final class Run {
         private final String method;
-        private final Side recording;
-        private final Plan plan;
+        private final AnalysedSound recording;
+        private final FitOptions plan;
         private final long start = System.nanoTime();
         private final BestSoFar best = new BestSoFar();
-        private volatile Search search; // once there are starting values
+        private volatile FitStrategy search; // once there are starting values
 
-        Run(String method, Side recording, Plan plan) {
+        Run(String method, AnalysedSound recording, FitOptions plan) {
             this.method = method;
             this.recording = recording;
             this.plan = plan;
@@ -215,11 +218,11 @@ public final class Fits {
 
         Fitted found(Control control) throws UnusableSound {
             control.report(0, "starting values");
-            search = new Search(recording, plan, starts(true, Progress.NONE), best, control);
+            search = new FitStrategy(recording, plan, starts(true, Progress.NONE), best, control);
             if (!plan.onward() && Starts.areDear(method) && plan.seconds() >= BRIEF_SECONDS) {
                 search.hear();
                 try {
-                    search = new Search(
+                    search = new FitStrategy(
                             recording, plan, starts(false, control.endedByEnough()), best, control.part(0.3, 0.9));
                 } catch (CancellationException enough) {
                     control.check();
@@ -247,13 +250,14 @@ public final class Fits {
             Clip imitation = Matcher.render(plan.with(found.recipe), recording);
             Comparison comparison = found.comparison != null
                     ? found.comparison
-                    : Listener.compare(recording, Matcher.rendered(imitation)); // says what is wrong with it
+                    : PerceptualComparator.compare(
+                            recording, Matcher.rendered(imitation)); // says what is wrong with it
             return new Fitted(found.recipe, imitation, comparison, true, seconds());
         }
 
         /** The nearest found so far as the search itself heard it; null if nothing was heard yet. */
         Fitted estimated() {
-            Point p = best.get();
+            Candidate p = best.get();
             if (p == null) {
                 return null;
             }
@@ -271,7 +275,7 @@ public final class Fits {
      * Of several recipes the one that a fresh measurement finds nearest; what the quick ear says counts as much. None that is
      * measured to be further than the first. More than two are measured only where the ears do not agree about the second.
      */
-    private static Judged nearest(List<Recipe> recipes, OneNote note, Plan plan, boolean soon) {
+    private static Judged nearest(List<Recipe> recipes, OneNote note, FitOptions plan, boolean soon) {
         List<Judged> judged = new ArrayList<>(judged(recipes.subList(0, Math.min(2, recipes.size())), note, plan));
         Judged last = judged.get(judged.size() - 1);
         if (last.measured() > Math.max(1, AGREED * last.quick) && !soon) {
@@ -284,7 +288,7 @@ public final class Fits {
                 .orElseThrow();
     }
 
-    private static List<Judged> judged(List<Recipe> recipes, OneNote note, Plan plan) {
+    private static List<Judged> judged(List<Recipe> recipes, OneNote note, FitOptions plan) {
         return recipes.parallelStream().map(r -> judged(r, note, plan)).toList();
     }
 
@@ -295,17 +299,17 @@ public final class Fits {
      */
     private record Judged(Recipe recipe, Comparison comparison, double quick) {
         double measured() {
-            return comparison == null ? Hearing.MOST : comparison.totalJnd();
+            return comparison == null ? JndThresholds.MOST : comparison.totalJnd();
         }
     }
 
-    private static Judged judged(Recipe found, OneNote note, Plan plan) {
-        Side recording = note.recording();
+    private static Judged judged(Recipe found, OneNote note, FitOptions plan) {
+        AnalysedSound recording = note.recording();
         Recipe r = plan.isLevelFree() ? Matcher.asLoud(found, recording) : found;
-        double quick = QuickEar.total(note.differences(r));
+        double quick = PerceptualResiduals.total(note.differences(r));
         try {
-            Side imitation = Matcher.rendered(Matcher.render(plan.with(r), recording));
-            return new Judged(r, Listener.compare(recording, imitation), quick);
+            AnalysedSound imitation = Matcher.rendered(Matcher.render(plan.with(r), recording));
+            return new Judged(r, PerceptualComparator.compare(recording, imitation), quick);
         } catch (UnusableSound silent) {
             return new Judged(r, null, quick);
         }

@@ -6,11 +6,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import nightreed.machine.Machine;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Comparison;
-import nightreed.match.Listener;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
-import nightreed.match.fit.Polish.Point;
+import nightreed.match.PerceptualComparator;
+import nightreed.match.fit.RenderedLeastSquares.Candidate;
 import nightreed.match.start.Starts;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Layer;
@@ -36,16 +36,16 @@ public final class Layers {
     /** Of the energy [%]; less is hardly heard. */
     private static final double LEAST_SHARE = 0.1;
 
-    private final Side recording;
-    private final QuickEar ear;
+    private final AnalysedSound recording;
+    private final PerceptualResiduals ear;
     private final Budget budget;
     private final Progress progress;
     private final Machine machine;
     private final Set<String> locked;
 
-    private Layers(Side recording, Plan plan, Progress progress) {
+    private Layers(AnalysedSound recording, FitOptions plan, Progress progress) {
         this.recording = recording;
-        this.ear = new QuickEar(recording, HEARD_SECONDS);
+        this.ear = new PerceptualResiduals(recording, HEARD_SECONDS);
         this.progress = progress;
         this.machine = plan.machine();
         this.locked = plan.locked();
@@ -66,17 +66,18 @@ public final class Layers {
      * @param first the fit that a second layer is put under; what the plan locks of it stays
      * @throws UnusableSound if nothing can be measured of what is rendered
      */
-    public static Layered of(Side recording, Fitted first, Plan plan, Progress progress) throws UnusableSound {
+    public static Layered of(AnalysedSound recording, Fitted first, FitOptions plan, Progress progress)
+            throws UnusableSound {
         return Fits.supervised(progress, plan, control -> new Layers(recording, plan, control).run(first));
     }
 
     private Layered run(Fitted first) throws UnusableSound {
         progress.report(0, "what the first layer leaves over");
         Clip base = alone(first.recipe());
-        Point second = null;
+        Candidate second = null;
         for (String method : List.of("formant", "resonators", "subtractive")) {
             if (!method.equals(first.method()) && machine.can(method)) {
-                Point p = under(method, base);
+                Candidate p = under(method, base);
                 second = second == null || p != null && p.total() < second.total() ? p : second;
             }
         }
@@ -85,12 +86,13 @@ public final class Layers {
             return one;
         }
         // the first gives way to the second
-        Polish polish = new Polish(new OneNote(ear, alone(second.recipe())), budget, progress, machine);
+        RenderedLeastSquares polish =
+                new RenderedLeastSquares(new OneNote(ear, alone(second.recipe())), budget, progress, machine);
         Recipe r = first.recipe();
-        List<String> stage = Moves.stages(r).get(Moves.stages(r).size() - 1).stream()
+        List<String> stage = SearchSpace.stages(r).get(SearchSpace.stages(r).size() - 1).stream()
                 .filter(id -> !locked.contains(id))
                 .toList();
-        Point together = polish.run(polish.at(r), Moves.anchors(r), stage, 4);
+        Candidate together = polish.run(polish.at(r), SearchSpace.anchors(r), stage, 4);
         progress.report(0.9, "listening");
         Layered two = heard(new Patch(List.of(Layer.of(together.recipe()), Layer.of(second.recipe()))));
         double gain = 1 - two.comparison.totalJnd() / Math.max(1e-9, one.comparison.totalJnd());
@@ -116,9 +118,9 @@ public final class Layers {
     }
 
     /** The best of a method beside what is there; null if it has nothing to begin with. */
-    private Point under(String method, Clip base) {
+    private Candidate under(String method, Clip base) {
         OneNote note = new OneNote(ear, base);
-        Polish polish = new Polish(note, budget, progress, machine);
+        RenderedLeastSquares polish = new RenderedLeastSquares(note, budget, progress, machine);
         List<Recipe> starts = new ArrayList<>();
         try {
             for (Recipe r : Starts.several(method, recording, true, progress)) {
@@ -128,20 +130,20 @@ public final class Layers {
         } catch (UnusableSound nothing) {
             return null;
         }
-        List<Point> points = new ArrayList<>(polish.at(starts));
-        points.sort(Comparator.comparingDouble(Point::total));
-        Point best = points.get(0);
+        List<Candidate> points = new ArrayList<>(polish.at(starts));
+        points.sort(Comparator.comparingDouble(Candidate::total));
+        Candidate best = points.get(0);
         if (best.recipe() instanceof FormantRecipe f) {
-            best = Bands.levelled(polish, note, best, f);
+            best = BandLevelFit.levelled(polish, note, best, f);
         }
-        List<String> ids = new ArrayList<>(Moves.stages(best.recipe()).get(0));
+        List<String> ids = new ArrayList<>(SearchSpace.stages(best.recipe()).get(0));
         ids.add("level");
-        return polish.run(best, Moves.anchors(best.recipe()), ids, 4);
+        return polish.run(best, SearchSpace.anchors(best.recipe()), ids, 4);
     }
 
     private Layered heard(Patch patch) throws UnusableSound {
         Clip imitation = Matcher.render(patch, recording);
-        Comparison c = Listener.compare(recording, Matcher.rendered(imitation));
+        Comparison c = PerceptualComparator.compare(recording, Matcher.rendered(imitation));
         return new Layered(patch, imitation, c, carries(patch));
     }
 

@@ -2,29 +2,29 @@ package nightreed.match.fit;
 
 import java.util.Arrays;
 import java.util.List;
-import nightreed.match.Side;
+import nightreed.match.AnalysedSound;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.voice.Renderer;
 
 /** A recording, and a recipe on its own key against it, with or without something that sounds beside it. */
-final class OneNote implements Trial {
-    private final QuickEar ear;
+final class OneNote implements ResidualFunction {
+    private final PerceptualResiduals ear;
     private final Clip backing;
 
-    OneNote(QuickEar ear) {
+    OneNote(PerceptualResiduals ear) {
         this(ear, null);
     }
 
     /** @param backing what sounds beside the recipe, from the onset on; null for nothing */
-    OneNote(QuickEar ear, Clip backing) {
+    OneNote(PerceptualResiduals ear, Clip backing) {
         this.ear = ear;
         this.backing = backing;
     }
 
     /** @param others layers that sound beside what is tried; may be empty */
-    static OneNote beside(List<Layer> others, QuickEar ear) {
+    static OneNote beside(List<Layer> others, PerceptualResiduals ear) {
         OneNote alone = new OneNote(ear);
         double[] sum = new double[0];
         for (Layer l : others) {
@@ -40,7 +40,7 @@ final class OneNote implements Trial {
 
     /** The recipe by itself from the onset on. */
     Clip render(Recipe recipe) {
-        Side r = recording();
+        AnalysedSound r = recording();
         return Renderer.asFitted(
                 recipe, 0, r.keySeconds(), ear.seconds(), r.measurement().sampleRateHz());
     }
@@ -50,7 +50,7 @@ final class OneNote implements Trial {
         return ear.seconds();
     }
 
-    Side recording() {
+    AnalysedSound recording() {
         return ear.recording();
     }
 

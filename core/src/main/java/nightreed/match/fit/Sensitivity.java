@@ -10,15 +10,15 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
 import nightreed.machine.Machine;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Aspect;
 import nightreed.match.Comparison;
-import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Move;
-import nightreed.match.Side;
+import nightreed.match.PerceptualComparator;
 import nightreed.match.Tolerances.Span;
-import nightreed.match.fit.Polish.Axis;
-import nightreed.match.fit.Polish.Point;
+import nightreed.match.fit.RenderedLeastSquares.Axis;
+import nightreed.match.fit.RenderedLeastSquares.Candidate;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -53,44 +53,45 @@ public final class Sensitivity {
     /** Where the best of the small moves gains no more than this share of the total, large ones are tried. */
     private static final double LITTLE = 0.05;
 
-    private final Side recording;
+    private final AnalysedSound recording;
     private final Patch patch;
-    private final QuickEar ear;
-    private final Polish polish;
-    private final Point now;
+    private final PerceptualResiduals ear;
+    private final RenderedLeastSquares polish;
+    private final Candidate now;
     private final List<Axis> axes;
     private final double[][] slopes;
     private final Set<String> locked;
 
-    private Sensitivity(Side recording, Patch patch, Set<String> locked, Progress progress) {
+    private Sensitivity(AnalysedSound recording, Patch patch, Set<String> locked, Progress progress) {
         Recipe recipe = patch.first();
         this.recording = recording;
         this.patch = patch;
         this.locked = locked;
-        ear = new QuickEar(recording, HEARD_SECONDS);
+        ear = new PerceptualResiduals(recording, HEARD_SECONDS);
         polish = polish(patch, ear, progress.part(0.05, 0.5));
         now = polish.at(recipe);
         progress.report(0.05, "what each value does");
-        axes = Polish.axes(recipe, Moves.advised(recipe));
+        axes = RenderedLeastSquares.axes(recipe, SearchSpace.advised(recipe));
         slopes = polish.slopes(now, Map.of(), axes);
         progress.report(0.5, "what each value does");
     }
 
-    private static Polish polish(Patch patch, QuickEar ear, Progress progress) {
+    private static RenderedLeastSquares polish(Patch patch, PerceptualResiduals ear, Progress progress) {
         List<Layer> others = patch.layers().subList(1, patch.layers().size());
-        return new Polish(OneNote.beside(others, ear), Budget.endless(progress), Progress.NONE, Machine.ANY);
+        return new RenderedLeastSquares(
+                OneNote.beside(others, ear), Budget.endless(progress), Progress.NONE, Machine.ANY);
     }
 
     /**
      * @param locked   values that no move may touch
      * @param progress asked between renders whether to go on
      */
-    public static Sensitivity of(Side recording, Recipe recipe, Set<String> locked, Progress progress) {
+    public static Sensitivity of(AnalysedSound recording, Recipe recipe, Set<String> locked, Progress progress) {
         return of(recording, Patch.of(recipe), locked, progress);
     }
 
     /** Of the values of a patch's first layer, beside the others. */
-    public static Sensitivity of(Side recording, Patch patch, Set<String> locked, Progress progress) {
+    public static Sensitivity of(AnalysedSound recording, Patch patch, Set<String> locked, Progress progress) {
         return new Sensitivity(recording, patch, locked, progress);
     }
 
@@ -132,7 +133,7 @@ public final class Sensitivity {
         for (int k = 0; k < d.length; k++) {
             d[k] += steps * slopes[axis][k];
         }
-        return QuickEar.total(d);
+        return PerceptualResiduals.total(d);
     }
 
     /** Place on the ruler, from the value, where the change is heard: foretold by the slope, then corrected by a render. */
@@ -213,7 +214,8 @@ public final class Sensitivity {
 
     /** Each value far from where it is, at the best place of a few; a first choice of them is made by a brief look. */
     private List<Trial> leaps(Progress progress) {
-        Polish brief = polish(patch, new QuickEar(recording, BRIEFLY_SECONDS), progress.part(0.8, 0.9));
+        RenderedLeastSquares brief =
+                polish(patch, new PerceptualResiduals(recording, BRIEFLY_SECONDS), progress.part(0.8, 0.9));
         List<Trial> all = axes.parallelStream()
                 .filter(a -> !locked.contains(a.parameter().id()))
                 .map(a -> leap(brief, a))
@@ -226,10 +228,10 @@ public final class Sensitivity {
                 .toList();
     }
 
-    private Trial leap(Polish by, Axis a) {
+    private Trial leap(RenderedLeastSquares by, Axis a) {
         Parameter p = a.parameter().around(a.value());
         Trial best = new Trial(a.parameter(), a.value(), a.value(), Double.POSITIVE_INFINITY);
-        for (double place : Leaps.PLACES) {
+        for (double place : CoordinateRestarts.PLACES) {
             double to = p.at(place);
             double total = total(by, p.id(), to);
             best = total < best.total ? new Trial(a.parameter(), a.value(), to, total) : best;
@@ -243,8 +245,8 @@ public final class Sensitivity {
     /** To where the slopes see the least difference. */
     private Trial trial(int i) {
         Axis a = axes.get(i);
-        double steep = Polish.dot(slopes[i], slopes[i]);
-        double steps = steep > 1e-9 ? -Polish.dot(slopes[i], now.differences()) / steep : 0;
+        double steep = RenderedLeastSquares.dot(slopes[i], slopes[i]);
+        double steps = steep > 1e-9 ? -RenderedLeastSquares.dot(slopes[i], now.differences()) / steep : 0;
         steps = Math.max(-2, Math.min(2, steps));
         Parameter p = a.parameter();
         double to = p.at(p.position(a.value()) + steps * a.large());
@@ -263,7 +265,7 @@ public final class Sensitivity {
         return best;
     }
 
-    private double total(Polish by, String id, double to) {
+    private double total(RenderedLeastSquares by, String id, double to) {
         try {
             return by.at(now.recipe().with(id, to)).total();
         } catch (IllegalArgumentException touchesAnother) {
@@ -292,7 +294,8 @@ public final class Sensitivity {
     private Move measured(Trial t, Comparison before) {
         Recipe moved = now.recipe().with(t.parameter.id(), t.to);
         try {
-            Comparison after = Listener.compare(recording, Matcher.imitation(recording, patch.withFirst(moved)));
+            Comparison after =
+                    PerceptualComparator.compare(recording, Matcher.imitation(recording, patch.withFirst(moved)));
             double gain = before.totalJnd() - after.totalJnd();
             return new Move(t.parameter, t.from, t.to, after.totalJnd(), gain, why(t, before, after));
         } catch (UnusableSound silent) {

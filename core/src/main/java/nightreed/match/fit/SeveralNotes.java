@@ -2,17 +2,17 @@ package nightreed.match.fit;
 
 import java.util.ArrayList;
 import java.util.List;
-import nightreed.match.Side;
-import nightreed.match.fit.Together.Note;
+import nightreed.match.AnalysedSound;
+import nightreed.match.fit.JointFit.Note;
 import nightreed.music.Pitch;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.voice.Renderer;
 
 /** Recordings of one instrument, and a recipe on the key and with the strength of each of them. */
-final class SeveralNotes implements Trial {
+final class SeveralNotes implements ResidualFunction {
     private final List<Note> notes;
-    private final List<QuickEar> ears = new ArrayList<>();
+    private final List<PerceptualResiduals> ears = new ArrayList<>();
     private final double referenceCents;
     private final int size;
 
@@ -24,7 +24,7 @@ final class SeveralNotes implements Trial {
         this.notes = List.copyOf(notes);
         int n = 0;
         for (Note note : notes) {
-            QuickEar ear = new QuickEar(note.recording(), seconds);
+            PerceptualResiduals ear = new PerceptualResiduals(note.recording(), seconds);
             ears.add(ear);
             n += ear.size();
         }
@@ -46,7 +46,7 @@ final class SeveralNotes implements Trial {
 
     /** A note of the recipe, laid out as its recording is. */
     Clip render(Recipe recipe, Note note, double lead, double total) {
-        Side r = note.recording();
+        AnalysedSound r = note.recording();
         return Renderer.at(
                 tuned(recipe, note),
                 note.key(),
@@ -63,7 +63,7 @@ final class SeveralNotes implements Trial {
         double share = 1 / Math.sqrt(notes.size());
         int at = 0;
         for (int i = 0; i < notes.size(); i++) {
-            QuickEar ear = ears.get(i);
+            PerceptualResiduals ear = ears.get(i);
             for (double d : ear.differences(render(recipe, notes.get(i), 0, ear.seconds()))) {
                 out[at++] = share * d;
             }
@@ -74,7 +74,7 @@ final class SeveralNotes implements Trial {
     @Override
     public double cost(Recipe recipe) {
         double sum = 0;
-        for (QuickEar ear : ears) {
+        for (PerceptualResiduals ear : ears) {
             double fs = ear.recording().measurement().sampleRateHz();
             sum += RenderCost.of(recipe, ear.seconds(), fs);
         }

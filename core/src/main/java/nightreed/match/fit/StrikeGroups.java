@@ -1,6 +1,6 @@
 package nightreed.match.fit;
 
-import nightreed.match.Hearing;
+import nightreed.match.JndThresholds;
 import nightreed.measure.StrikeBands;
 import nightreed.music.Bark;
 
@@ -31,7 +31,7 @@ final class StrikeGroups {
      * @param bands      [span][band] power per sample of the recording from its onset on, in the spans of the strike
      * @param background [band] power per sample
      */
-    StrikeGroups(StrikeBands strike, double[][] bands, double[] background, Hearing hearing) {
+    StrikeGroups(StrikeBands strike, double[][] bands, double[] background, JndThresholds hearing) {
         step = hearing.noiseDb();
         double loudest = 1e-12;
         for (int s = 0; s < SPANS; s++) {
@@ -48,7 +48,7 @@ final class StrikeGroups {
         least = 3e-5 * loudest;
         for (int s = 0; s < SPANS; s++) {
             for (int g = 0; g < GROUPS; g++) {
-                masked[s][g] = Math.max(10 * Math.log10(loudest) - Hearing.RANGE_DB, masking(s, g));
+                masked[s][g] = Math.max(10 * Math.log10(loudest) - JndThresholds.RANGE_DB, masking(s, g));
             }
         }
     }
@@ -57,7 +57,8 @@ final class StrikeGroups {
         double out = Double.NEGATIVE_INFINITY;
         for (int o = 0; o < GROUPS; o++) {
             out = Math.max(
-                    out, Hearing.maskedDb(tone[span][o], GROUP * (group - o), Bark.centreHz(GROUP * o + GROUP / 2)));
+                    out,
+                    JndThresholds.maskedDb(tone[span][o], GROUP * (group - o), Bark.centreHz(GROUP * o + GROUP / 2)));
         }
         return out;
     }
@@ -88,7 +89,7 @@ final class StrikeGroups {
             weight[n] = Math.max(0, Math.min(1, (10 * Math.log10(burst + 1e-20) - masked[s][g]) / 10));
             weights += weight[n];
             double db = 10 * Math.log10((other + least) / (whole[s][g] + least));
-            out[at + n] = Math.signum(db) * Hearing.limited(Math.max(0, Math.abs(db) - scatter[s][g]) / step);
+            out[at + n] = Math.signum(db) * JndThresholds.limited(Math.max(0, Math.abs(db) - scatter[s][g]) / step);
         }
         for (int n = 0; n < SIZE; n++) {
             out[at + n] *= accent * Math.sqrt(weight[n] / Math.max(LEAST_WEIGHTS, weights));

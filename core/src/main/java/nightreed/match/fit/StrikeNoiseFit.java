@@ -1,8 +1,8 @@
 package nightreed.match.fit;
 
 import java.util.Arrays;
-import nightreed.match.Hearing;
-import nightreed.match.Side;
+import nightreed.match.AnalysedSound;
+import nightreed.match.JndThresholds;
 import nightreed.music.Bark;
 import nightreed.optim.LeastSquaresProblem;
 import nightreed.optim.LevenbergMarquardt;
@@ -36,9 +36,9 @@ final class StrikeNoiseFit {
     private final double[][] tones; // of the recipe without its noise
     private final double least;
 
-    private StrikeNoiseFit(Side recording, Recipe silent) {
+    private StrikeNoiseFit(AnalysedSound recording, Recipe silent) {
         fs = recording.measurement().sampleRateHz();
-        Looks looks = new Looks(fs);
+        FrameSpectra looks = new FrameSpectra(fs);
         double[] x = recording.clip().mixed();
         int onset = Math.max(0, Math.min(x.length - 1, (int)
                 Math.round(recording.measurement().onsetSeconds() * fs)));
@@ -55,7 +55,7 @@ final class StrikeNoiseFit {
         least = FLOOR * loudest;
     }
 
-    private double[][] bands(Looks looks, double[] x) {
+    private double[][] bands(FrameSpectra looks, double[] x) {
         double[][] out = new double[SPANS.length - 1][];
         for (int s = 0; s < out.length; s++) {
             out[s] = looks.bands(x, (int) (SPANS[s] * fs), (int) (SPANS[s + 1] * fs));
@@ -68,7 +68,7 @@ final class StrikeNoiseFit {
      *
      * @param recipe as loud as the recording; one without a strike stays as it is
      */
-    static Recipe of(Recipe recipe, Side recording) {
+    static Recipe of(Recipe recipe, AnalysedSound recording) {
         boolean there =
                 recipe.settings().stream().anyMatch(s -> s.parameter().id().equals("noise.t60"));
         if (!there) {
@@ -132,7 +132,7 @@ final class StrikeNoiseFit {
             double mean = start * (Math.exp(-rate * from) - Math.exp(-rate * to)) / (rate * (to - from));
             for (int b = 0; b < Bark.BANDS; b++) {
                 double db = 10 * Math.log10((tones[s][b] + mean * share[b] + least) / (seen[s][b] + least));
-                out[s * Bark.BANDS + b] = Hearing.limited(db / NEAR_DB);
+                out[s * Bark.BANDS + b] = JndThresholds.limited(db / NEAR_DB);
             }
         }
         return out;

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.RealFft;
-import nightreed.match.Side;
+import nightreed.match.AnalysedSound;
 import nightreed.recipe.part.Common;
 
 /** Spectra of a note at a few times after its onset, close together at first. Immutable. */
@@ -53,7 +53,7 @@ public final class NonuniformStft {
     }
 
     /** Of a sound as it is, while its key is held. */
-    public static NonuniformStft of(Side side) {
+    public static NonuniformStft of(AnalysedSound side) {
         return of(side, Common.NONE, false);
     }
 
@@ -61,7 +61,7 @@ public final class NonuniformStft {
      * @param movement that is taken off
      * @param released whether what sounds after the key was let go is looked at too
      */
-    public static NonuniformStft of(Side side, Common movement, boolean released) {
+    public static NonuniformStft of(AnalysedSound side, Common movement, boolean released) {
         double fs = side.measurement().sampleRateHz();
         int n = RealFft.powerOfTwoFrom((int) (WINDOW * fs));
         double window = n / fs;
@@ -80,7 +80,7 @@ public final class NonuniformStft {
     }
 
     /** Short spectra of how a sound begins, close together. */
-    public static NonuniformStft ofBeginning(Side side) {
+    public static NonuniformStft ofBeginning(AnalysedSound side) {
         double fs = side.measurement().sampleRateHz();
         int n = RealFft.powerOfTwoFrom((int) (SHORT_WINDOW * fs));
         double end = Math.min(BEGINNING_SECONDS, seconds(side) - n / fs);
@@ -92,22 +92,22 @@ public final class NonuniformStft {
     }
 
     /** That is looked at, and that there is after the onset. */
-    private static double seconds(Side side) {
+    private static double seconds(AnalysedSound side) {
         return Math.min(Math.min(MOST_SECONDS, side.keySeconds()), after(side));
     }
 
-    private static double after(Side side) {
+    private static double after(AnalysedSound side) {
         double fs = side.measurement().sampleRateHz();
         return (side.clip().mixed().length - onset(side)) / fs;
     }
 
-    private static int onset(Side side) {
+    private static int onset(AnalysedSound side) {
         double fs = side.measurement().sampleRateHz();
         return (int) Math.max(0, Math.round(side.measurement().onsetSeconds() * fs));
     }
 
     /** @param n length of a window [samples] @param at where each begins after the onset [s] */
-    private static NonuniformStft of(Side side, Common movement, int n, List<Double> at) {
+    private static NonuniformStft of(AnalysedSound side, Common movement, int n, List<Double> at) {
         double fs = side.measurement().sampleRateHz();
         double[] x = side.clip().mixed();
         int onset = onset(side);

@@ -6,8 +6,8 @@ import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import nightreed.match.AnalysedSound;
 import nightreed.match.LevelSteps;
-import nightreed.match.Side;
 import nightreed.match.start.Start.Origin;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
@@ -37,7 +37,7 @@ public final class StartContext {
 
     private static final int USUAL_FRAMES = 100;
 
-    private final Side side;
+    private final AnalysedSound side;
     private final Progress progress;
     private final Measurement m;
     private final List<Origin> origins =
@@ -58,7 +58,7 @@ public final class StartContext {
     }
 
     /** For one that nobody waits for. @throws UnusableSound if there is no pitch to build on */
-    public StartContext(Side side) throws UnusableSound {
+    public StartContext(AnalysedSound side) throws UnusableSound {
         this(side, true, Progress.NONE);
     }
 
@@ -67,7 +67,7 @@ public final class StartContext {
      * @param progress asked between steps of the work whether to go on
      * @throws UnusableSound if these are several notes, or there is no pitch and there has to be
      */
-    public StartContext(Side side, boolean pitched, Progress progress) throws UnusableSound {
+    public StartContext(AnalysedSound side, boolean pitched, Progress progress) throws UnusableSound {
         this.side = side;
         this.progress = progress;
         this.m = side.measurement();
@@ -115,7 +115,7 @@ public final class StartContext {
         return progress;
     }
 
-    public Side side() {
+    public AnalysedSound side() {
         return side;
     }
 
@@ -216,7 +216,7 @@ public final class StartContext {
     /**
      * The same of a held note whose level swings and rises by itself, as that of lines that beat does.
      *
-     * @param own frames of its level without a course, as of {@link Side#loudness}
+     * @param own frames of its level without a course, as of {@link AnalysedSound#loudness}
      */
     public Envelope amplitude(String id, double[] own) {
         double[] loud = side.loudness();

@@ -1,7 +1,7 @@
 package nightreed.match.start;
 
 import java.util.List;
-import nightreed.match.Side;
+import nightreed.match.AnalysedSound;
 import nightreed.match.start.Start.Origin;
 import nightreed.match.start.fm.FmStart;
 import nightreed.match.start.formant.FormantStart;
@@ -32,7 +32,7 @@ public final class Starts {
      * @throws UnusableSound            if the recording gives nothing to build on
      * @throws IllegalArgumentException if there is no such method
      */
-    public static Start of(String method, Side recording) throws UnusableSound {
+    public static Start of(String method, AnalysedSound recording) throws UnusableSound {
         if (method.equals("resonators")) {
             return new Start(
                     ResonatorStart.of(recording),
@@ -67,7 +67,7 @@ public final class Starts {
      * @param progress asked between steps whether to go on
      * @throws UnusableSound if the recording gives nothing to build on
      */
-    public static List<Recipe> several(String method, Side recording, boolean brief, Progress progress)
+    public static List<Recipe> several(String method, AnalysedSound recording, boolean brief, Progress progress)
             throws UnusableSound {
         return switch (method) {
             case "fm" -> List.copyOf(FmStart.several(new StartContext(recording, true, progress), brief));
@@ -86,7 +86,7 @@ public final class Starts {
     }
 
     /** With the level that makes it as loud as the recording, on its own key. */
-    public static Recipe levelled(Recipe recipe, Side recording) {
+    public static Recipe levelled(Recipe recipe, AnalysedSound recording) {
         Measurement m = recording.measurement();
         double fs = m.sampleRateHz();
         double[] x = recording.clip().mixed();

@@ -2,7 +2,7 @@ package nightreed.match.start;
 
 import java.util.Arrays;
 import nightreed.dsp.SincReader;
-import nightreed.match.Side;
+import nightreed.match.AnalysedSound;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Route;
@@ -25,7 +25,7 @@ public final class SteadyNote {
     }
 
     /** Samples of a sound from its onset on, as they would be without such a movement; new array. */
-    public static double[] samples(Side side, Common movement) {
+    public static double[] samples(AnalysedSound side, Common movement) {
         double fs = side.measurement().sampleRateHz();
         double[] x = side.clip().mixed();
         int onset = (int) Math.max(0, Math.round(side.measurement().onsetSeconds() * fs));

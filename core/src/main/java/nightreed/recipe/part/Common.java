@@ -18,7 +18,7 @@ import nightreed.recipe.part.Parameter.Law;
  * @param macros   up to 8
  */
 public record Common(
-        @Dial(
+        @ParameterSpec(
                 id = "tempo",
                 name = "tempo",
                 unit = "bpm",
@@ -30,7 +30,7 @@ public record Common(
                 meaning = "Quarters a minute, for rates and delays in note values.")
         double tempoBpm,
 
-        @Dial(name = "pan", least = -1, group = Group.SPACE, meaning = "-1 left, 1 right.")
+        @ParameterSpec(name = "pan", least = -1, group = Group.SPACE, meaning = "-1 left, 1 right.")
         double pan,
 
         @Part(id = "before", name = "filter before", group = Group.EXCITER)
@@ -65,7 +65,7 @@ public record Common(
         routes = routes == null ? List.of() : List.copyOf(routes);
         macros = macros == null ? List.of() : List.copyOf(macros);
         effects = effects == null ? Effects.NONE : effects;
-        Dials.check(Common.class, tempoBpm, pan);
+        ParameterAccess.check(Common.class, tempoBpm, pan);
         if (routes.size() > MOST_ROUTES || macros.size() > MOST_MACROS) {
             throw new IllegalArgumentException("a recipe has up to " + MOST_ROUTES + " routes and " + MOST_MACROS
                     + " macros, got " + routes.size() + " and " + macros.size());

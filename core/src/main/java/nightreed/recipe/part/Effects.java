@@ -30,21 +30,21 @@ public record Effects(
 
     /** Bends the wave, y = tanh(gx)/tanh(g), oversampled. */
     public record Drive(
-            @Dial(name = "amount", unit = "dB", most = 48, decimals = 1, meaning = "Gain into the bend.")
+            @ParameterSpec(name = "amount", unit = "dB", most = 48, decimals = 1, meaning = "Gain into the bend.")
             double amountDb,
 
-            @Dial(name = "mix", meaning = "Share of the bent sound.")
+            @ParameterSpec(name = "mix", meaning = "Share of the bent sound.")
             double mix) {
         public static final Drive USUAL = new Drive(12, 1);
 
         public Drive {
-            Dials.check(Drive.class, amountDb, mix);
+            ParameterAccess.check(Drive.class, amountDb, mix);
         }
     }
 
     /** One or two slowly moving copies beside the sound. */
     public record Chorus(
-            @Dial(
+            @ParameterSpec(
                     name = "rate",
                     unit = "Hz",
                     least = 0.05,
@@ -53,18 +53,18 @@ public record Effects(
                     meaning = "How fast the copies move.")
             double rateHz,
 
-            @Dial(name = "depth", unit = "ms", most = 8, law = Law.ROOT, meaning = "How far they move.")
+            @ParameterSpec(name = "depth", unit = "ms", most = 8, law = Law.ROOT, meaning = "How far they move.")
             double depthMs,
 
-            @Dial(name = "mix", meaning = "Level of the copies against the sound.")
+            @ParameterSpec(name = "mix", meaning = "Level of the copies against the sound.")
             double mix,
 
-            @Dial(name = "width", meaning = "How far the copies stand apart, left and right.")
+            @ParameterSpec(name = "width", meaning = "How far the copies stand apart, left and right.")
             double width) {
         public static final Chorus USUAL = new Chorus(0.8, 1.5, 0.4, 1);
 
         public Chorus {
-            Dials.check(Chorus.class, rateHz, depthMs, mix, width);
+            ParameterAccess.check(Chorus.class, rateHz, depthMs, mix, width);
         }
 
         /** Largest swing of the copies' pitch: 1200·log2(1 + 2π·rate·depth) [cents]. */
@@ -75,7 +75,7 @@ public record Effects(
 
     /** Level that goes up and down. */
     public record Tremolo(
-            @Dial(
+            @ParameterSpec(
                     name = "rate",
                     unit = "Hz",
                     least = 0.05,
@@ -84,21 +84,21 @@ public record Effects(
                     meaning = "How fast it goes up and down.")
             double rateHz,
 
-            @Dial(name = "depth", unit = "dB", most = 40, decimals = 1, meaning = "From loudest to softest.")
+            @ParameterSpec(name = "depth", unit = "dB", most = 40, decimals = 1, meaning = "From loudest to softest.")
             double depthDb,
 
-            @Dial(name = "sides", meaning = "1: left is loud while right is soft.")
+            @ParameterSpec(name = "sides", meaning = "1: left is loud while right is soft.")
             double sides) {
         public static final Tremolo USUAL = new Tremolo(5, 6, 0);
 
         public Tremolo {
-            Dials.check(Tremolo.class, rateHz, depthDb, sides);
+            ParameterAccess.check(Tremolo.class, rateHz, depthDb, sides);
         }
     }
 
     /** Repeats. */
     public record Delay(
-            @Dial(
+            @ParameterSpec(
                     name = "time",
                     least = 0.01,
                     most = 4,
@@ -107,22 +107,24 @@ public record Effects(
                     meaning = "Between repeats, in seconds or quarters.")
             double time,
 
-            @Dial(name = "time in quarters", meaning = "On: the time is counted in quarter notes of the tempo.")
+            @ParameterSpec(
+                    name = "time in quarters",
+                    meaning = "On: the time is counted in quarter notes of the tempo.")
             boolean quarters,
 
-            @Dial(name = "feedback", most = 0.95, meaning = "How much of each repeat is repeated.")
+            @ParameterSpec(name = "feedback", most = 0.95, meaning = "How much of each repeat is repeated.")
             double feedback,
 
-            @Dial(name = "mix", meaning = "Level of the first repeat.")
+            @ParameterSpec(name = "mix", meaning = "Level of the first repeat.")
             double mix,
 
-            @Dial(name = "side", least = -1, meaning = "Where the first repeat comes from: -1 left, 1 right.")
+            @ParameterSpec(name = "side", least = -1, meaning = "Where the first repeat comes from: -1 left, 1 right.")
             double side,
 
-            @Dial(name = "ping-pong", meaning = "On: repeats change sides.")
+            @ParameterSpec(name = "ping-pong", meaning = "On: repeats change sides.")
             boolean pingPong,
 
-            @Dial(
+            @ParameterSpec(
                     name = "high cut",
                     unit = "Hz",
                     least = 200,
@@ -136,7 +138,7 @@ public record Effects(
         public static final double MOST_SECONDS = 4;
 
         public Delay {
-            Dials.check(Delay.class, time, quarters, feedback, mix, side, pingPong, highCutHz);
+            ParameterAccess.check(Delay.class, time, quarters, feedback, mix, side, pingPong, highCutHz);
         }
 
         /** Between repeats [s]. */
@@ -147,10 +149,10 @@ public record Effects(
 
     /** A room, from a cupboard to a hall. */
     public record Reverb(
-            @Dial(name = "size", meaning = "0 a small room, 1 a hall.")
+            @ParameterSpec(name = "size", meaning = "0 a small room, 1 a hall.")
             double size,
 
-            @Dial(
+            @ParameterSpec(
                     id = "t60",
                     name = "T60",
                     unit = "s",
@@ -160,10 +162,15 @@ public record Effects(
                     meaning = "Time the room takes to fall by 60 dB.")
             double t60Seconds,
 
-            @Dial(name = "pre-delay", unit = "ms", most = 200, decimals = 0, meaning = "Before the room answers.")
+            @ParameterSpec(
+                    name = "pre-delay",
+                    unit = "ms",
+                    most = 200,
+                    decimals = 0,
+                    meaning = "Before the room answers.")
             double preDelayMs,
 
-            @Dial(
+            @ParameterSpec(
                     name = "low cut",
                     unit = "Hz",
                     least = 20,
@@ -173,7 +180,7 @@ public record Effects(
                     meaning = "Keeps the boom out of the room.")
             double lowCutHz,
 
-            @Dial(
+            @ParameterSpec(
                     name = "high damping",
                     unit = "Hz",
                     least = 500,
@@ -183,18 +190,18 @@ public record Effects(
                     meaning = "Above this the room dies twice as fast.")
             double dampingHz,
 
-            @Dial(name = "mix", meaning = "Level of the room against the sound.")
+            @ParameterSpec(name = "mix", meaning = "Level of the room against the sound.")
             double mix) {
         public static final Reverb USUAL = new Reverb(0.4, 1.2, 15, 120, 5000, 0.25);
 
         public Reverb {
-            Dials.check(Reverb.class, size, t60Seconds, preDelayMs, lowCutHz, dampingHz, mix);
+            ParameterAccess.check(Reverb.class, size, t60Seconds, preDelayMs, lowCutHz, dampingHz, mix);
         }
     }
 
     /** What is taken off at both ends at last, 12 dB per octave. */
     public record Tone(
-            @Dial(
+            @ParameterSpec(
                     name = "low cut",
                     unit = "Hz",
                     least = 10,
@@ -204,7 +211,7 @@ public record Effects(
                     meaning = "Takes away what lies under it.")
             double lowCutHz,
 
-            @Dial(
+            @ParameterSpec(
                     name = "high cut",
                     unit = "Hz",
                     least = 200,
@@ -216,7 +223,7 @@ public record Effects(
         public static final Tone USUAL = new Tone(30, 16_000);
 
         public Tone {
-            Dials.check(Tone.class, lowCutHz, highCutHz);
+            ParameterAccess.check(Tone.class, lowCutHz, highCutHz);
         }
     }
 }

@@ -9,7 +9,7 @@ import nightreed.recipe.part.Parameter.Law;
  * loses 60 dB in the time given; a negative curve starts slowly. A pure function of time: voices and drawings read it alike.
  */
 public record Envelope(
-        @Dial(
+        @ParameterSpec(
                 name = "delay",
                 unit = "s",
                 most = 10,
@@ -19,7 +19,7 @@ public record Envelope(
                 meaning = "Waits before it starts.")
         double delaySeconds,
 
-        @Dial(
+        @ParameterSpec(
                 name = "attack",
                 unit = "s",
                 most = 20,
@@ -29,14 +29,14 @@ public record Envelope(
                 meaning = "Time to rise to its top.")
         double attackSeconds,
 
-        @Dial(
+        @ParameterSpec(
                 name = "attack curve",
                 least = -1,
                 group = Group.SHAPING,
                 meaning = "Bend of the rise: above 0 fast at first, below 0 slow at first.")
         double attackCurve,
 
-        @Dial(
+        @ParameterSpec(
                 name = "hold",
                 unit = "s",
                 most = 20,
@@ -46,7 +46,7 @@ public record Envelope(
                 meaning = "Stays at its top for so long.")
         double holdSeconds,
 
-        @Dial(
+        @ParameterSpec(
                 name = "decay",
                 unit = "s",
                 most = 100,
@@ -56,20 +56,20 @@ public record Envelope(
                 meaning = "Time to fall to where it stays.")
         double decaySeconds,
 
-        @Dial(
+        @ParameterSpec(
                 name = "fall curve",
                 least = -1,
                 group = Group.SHAPING,
                 meaning = "Bend of decay and release: 1 falls like a struck body.")
         double fallCurve,
 
-        @Dial(
+        @ParameterSpec(
                 name = "sustain",
                 group = Group.SHAPING,
                 meaning = "Where it stays while the key is held, as a share of its top.")
         double sustain,
 
-        @Dial(
+        @ParameterSpec(
                 name = "release",
                 unit = "s",
                 most = 100,
@@ -84,7 +84,7 @@ public record Envelope(
     public static final Envelope USUAL = new Envelope(0, 0.005, 0, 0, 0.5, 1, 1, 0.2);
 
     public Envelope {
-        Dials.check(
+        ParameterAccess.check(
                 Envelope.class,
                 delaySeconds,
                 attackSeconds,

@@ -6,7 +6,7 @@ import nightreed.recipe.part.Parameter.Law;
  * What strikes the body: a contact pulse that drives it, and the noise of the contact itself, with filter and decay of its own.
  */
 public record Exciter(
-        @Dial(
+        @ParameterSpec(
                 id = "exciter.contact",
                 name = "contact",
                 unit = "ms",
@@ -16,7 +16,7 @@ public record Exciter(
                 meaning = "How long the mallet touches: longer is a slower, rounder start.")
         double contactMs,
 
-        @Dial(
+        @ParameterSpec(
                 id = "noise.level",
                 name = "noise level",
                 unit = "dB",
@@ -26,7 +26,7 @@ public record Exciter(
                 meaning = "Noise of the contact, at its start.")
         double noiseDb,
 
-        @Dial(
+        @ParameterSpec(
                 id = "noise.t60",
                 name = "noise T60",
                 unit = "ms",
@@ -37,7 +37,7 @@ public record Exciter(
                 meaning = "Time the noise takes to fall by 60 dB.")
         double noiseT60Ms,
 
-        @Dial(
+        @ParameterSpec(
                 id = "noise.low",
                 name = "noise low cut",
                 unit = "Hz",
@@ -48,7 +48,7 @@ public record Exciter(
                 meaning = "Takes the thud out of the noise.")
         double noiseLowHz,
 
-        @Dial(
+        @ParameterSpec(
                 id = "noise.high",
                 name = "noise high cut",
                 unit = "Hz",
@@ -65,7 +65,7 @@ public record Exciter(
     public static final Exciter USUAL = new Exciter(0.5, -100, 20, 200, 8000);
 
     public Exciter {
-        Dials.check(Exciter.class, contactMs, noiseDb, noiseT60Ms, noiseLowHz, noiseHighHz);
+        ParameterAccess.check(Exciter.class, contactMs, noiseDb, noiseT60Ms, noiseLowHz, noiseHighHz);
     }
 
     public Exciter withContactMs(double ms) {

@@ -8,13 +8,13 @@ import nightreed.recipe.part.Parameter.Law;
  * @param envelope what {@code envelopeOctaves} follows; null for none
  */
 public record Filter(
-        @Dial(name = "kind", meaning = "Which part of the spectrum passes.")
+        @ParameterSpec(name = "kind", meaning = "Which part of the spectrum passes.")
         Kind kind,
 
-        @Dial(name = "slope", meaning = "How steeply the rest falls.")
+        @ParameterSpec(name = "slope", meaning = "How steeply the rest falls.")
         Slope slope,
 
-        @Dial(
+        @ParameterSpec(
                 name = "cutoff",
                 unit = "Hz",
                 least = 10,
@@ -24,7 +24,7 @@ public record Filter(
                 meaning = "Corner or centre, on the recipe's own key.")
         double cutoffHz,
 
-        @Dial(
+        @ParameterSpec(
                 name = "Q",
                 least = 0.3,
                 most = 60,
@@ -32,20 +32,25 @@ public record Filter(
                 meaning = "Resonance: 0.71 is flat, more stands out and rings.")
         double q,
 
-        @Dial(
+        @ParameterSpec(
                 name = "key tracking",
                 least = -1,
                 most = 2,
                 meaning = "Octaves the cutoff moves with each octave of the key.")
         double keyTracking,
 
-        @Dial(name = "envelope", unit = "oct", least = -8, most = 8, meaning = "How far its envelope moves the cutoff.")
+        @ParameterSpec(
+                name = "envelope",
+                unit = "oct",
+                least = -8,
+                most = 8,
+                meaning = "How far its envelope moves the cutoff.")
         double envelopeOctaves,
 
-        @Dial(name = "velocity", unit = "oct", most = 6, meaning = "How far strength moves the cutoff.")
+        @ParameterSpec(name = "velocity", unit = "oct", most = 6, meaning = "How far strength moves the cutoff.")
         double velocityOctaves,
 
-        @Dial(
+        @ParameterSpec(
                 name = "drive",
                 unit = "dB",
                 most = 36,
@@ -72,7 +77,7 @@ public record Filter(
     }
 
     public Filter {
-        Dials.check(
+        ParameterAccess.check(
                 Filter.class,
                 kind,
                 slope,

@@ -2,18 +2,18 @@ package nightreed.recipe.part;
 
 /** How a recipe follows the key. */
 public record KeyTracking(
-        @Dial(
+        @ParameterSpec(
                 id = "decay",
                 name = "key to decay",
                 most = 3,
                 meaning = "0 keeps the decay on all keys; 1 halves it an octave higher.")
         double decayPower,
 
-        @Dial(id = "strike", name = "key to strike", meaning = "How far contact and noise follow the key.")
+        @ParameterSpec(id = "strike", name = "key to strike", meaning = "How far contact and noise follow the key.")
         double exciterShare) {
     public static final KeyTracking USUAL = new KeyTracking(0.5, 0.5);
 
     public KeyTracking {
-        Dials.check(KeyTracking.class, decayPower, exciterShare);
+        ParameterAccess.check(KeyTracking.class, decayPower, exciterShare);
     }
 }

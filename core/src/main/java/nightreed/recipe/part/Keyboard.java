@@ -5,13 +5,13 @@ import nightreed.recipe.part.Parameter.Law;
 
 /** How keys become notes. */
 public record Keyboard(
-        @Dial(
+        @ParameterSpec(
                 name = "notes",
                 group = Group.PLAYING,
                 meaning = "Many at once; one at a time; or one that only starts anew after a gap.")
         Voicing voicing,
 
-        @Dial(
+        @ParameterSpec(
                 name = "glide",
                 unit = "ms",
                 most = 5000,
@@ -21,7 +21,7 @@ public record Keyboard(
                 meaning = "Time from one pitch to the next, in one-note modes.")
         double glideMs,
 
-        @Dial(
+        @ParameterSpec(
                 name = "bend range",
                 unit = "semitones",
                 most = 24,
@@ -41,6 +41,6 @@ public record Keyboard(
     }
 
     public Keyboard {
-        Dials.check(Keyboard.class, voicing, glideMs, bendSemitones);
+        ParameterAccess.check(Keyboard.class, voicing, glideMs, bendSemitones);
     }
 }

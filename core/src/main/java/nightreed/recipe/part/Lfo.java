@@ -10,10 +10,10 @@ import nightreed.recipe.part.Parameter.Law;
  * @param points corners of a drawn zigzag, evenly spaced over one cycle, 2 to 32 values of -1 to 1; empty for a triangle
  */
 public record Lfo(
-        @Dial(name = "shape", group = Group.MOVEMENT, meaning = "Course of one cycle.")
+        @ParameterSpec(name = "shape", group = Group.MOVEMENT, meaning = "Course of one cycle.")
         Shape shape,
 
-        @Dial(
+        @ParameterSpec(
                 name = "rate",
                 least = 0.01,
                 most = 50,
@@ -22,10 +22,10 @@ public record Lfo(
                 meaning = "Cycles a second, a quarter note or a bar.")
         double rate,
 
-        @Dial(name = "rate per", group = Group.MOVEMENT, meaning = "What the rate is counted by.")
+        @ParameterSpec(name = "rate per", group = Group.MOVEMENT, meaning = "What the rate is counted by.")
         Per per,
 
-        @Dial(
+        @ParameterSpec(
                 id = "start",
                 name = "start",
                 unit = "°",
@@ -35,7 +35,7 @@ public record Lfo(
                 meaning = "Where in its cycle it starts.")
         double startDegrees,
 
-        @Dial(
+        @ParameterSpec(
                 name = "delay",
                 unit = "s",
                 most = 10,
@@ -44,7 +44,7 @@ public record Lfo(
                 meaning = "Waits after key-down.")
         double delaySeconds,
 
-        @Dial(
+        @ParameterSpec(
                 name = "fade-in",
                 unit = "s",
                 most = 10,
@@ -53,7 +53,7 @@ public record Lfo(
                 meaning = "Time in which it grows to its full depth.")
         double fadeSeconds,
 
-        @Dial(
+        @ParameterSpec(
                 name = "duty",
                 least = 0.02,
                 most = 0.98,
@@ -61,16 +61,16 @@ public record Lfo(
                 meaning = "Share of the cycle that a square is up, or a triangle rises.")
         double duty,
 
-        @Dial(
+        @ParameterSpec(
                 name = "edge",
                 group = Group.MOVEMENT,
                 meaning = "How much of each half a square or a step takes to get there.")
         double edge,
 
-        @Dial(name = "free-running", group = Group.MOVEMENT, meaning = "On: it never starts anew with a note.")
+        @ParameterSpec(name = "free-running", group = Group.MOVEMENT, meaning = "On: it never starts anew with a note.")
         boolean free,
 
-        @Dial(name = "common", group = Group.MOVEMENT, meaning = "On: all notes share one.")
+        @ParameterSpec(name = "common", group = Group.MOVEMENT, meaning = "On: all notes share one.")
         boolean common,
 
         List<Double> points) {
@@ -100,7 +100,8 @@ public record Lfo(
 
     public Lfo {
         points = points == null ? List.of() : List.copyOf(points);
-        Dials.check(Lfo.class, shape, rate, per, startDegrees, delaySeconds, fadeSeconds, duty, edge, free, common);
+        ParameterAccess.check(
+                Lfo.class, shape, rate, per, startDegrees, delaySeconds, fadeSeconds, duty, edge, free, common);
         if (points.size() > MOST_POINTS || points.size() == 1) {
             throw new IllegalArgumentException("a zigzag has 2 to " + MOST_POINTS + " corners, got " + points.size());
         }

@@ -16,7 +16,7 @@ import nightreed.recipe.part.Parameter.Group;
 public record Macro(
         String name,
 
-        @Dial(name = "", group = Group.PLAYING, meaning = "Moves all values of the macro.")
+        @ParameterSpec(name = "", group = Group.PLAYING, meaning = "Moves all values of the macro.")
         double amount,
 
         List<Aim> targets)
@@ -55,10 +55,10 @@ public record Macro(
      */
     public static Macro between(String name, Record from, Record to) {
         Map<String, Double> before = new HashMap<>();
-        Dials.of(from).forEach(v -> before.put(v.parameter().id(), v.value()));
+        ParameterAccess.of(from).forEach(v -> before.put(v.parameter().id(), v.value()));
         record Way(Parameter parameter, double from, double to, double length) {}
         List<Way> ways = new ArrayList<>();
-        for (Dials.Reading v : Dials.of(to)) {
+        for (ParameterAccess.Reading v : ParameterAccess.of(to)) {
             Double was = before.get(v.parameter().id());
             Parameter p = v.parameter();
             if (was != null && p.law() != Parameter.Law.CHOICE && !p.id().startsWith("macro.")) {
@@ -77,7 +77,7 @@ public record Macro(
     }
 
     public Macro {
-        Dials.check(Macro.class, name, amount, targets);
+        ParameterAccess.check(Macro.class, name, amount, targets);
         if (name == null || name.isBlank() || name.length() > 40) {
             throw new IllegalArgumentException("a macro needs a name of 1 to 40 letters");
         }
@@ -90,11 +90,11 @@ public record Macro(
     /** A record with the macro's values moved to where it stands; ids that the record does not have are passed over. */
     public <R extends Record> R on(R recipe) {
         R r = recipe;
-        List<Dials.Reading> all = Dials.of(recipe);
+        List<ParameterAccess.Reading> all = ParameterAccess.of(recipe);
         for (Aim aim : targets) {
-            for (Dials.Reading v : all) {
+            for (ParameterAccess.Reading v : all) {
                 if (v.parameter().id().equals(aim.parameter())) {
-                    r = Dials.with(r, aim.parameter(), aim.at(amount, v.parameter()));
+                    r = ParameterAccess.with(r, aim.parameter(), aim.at(amount, v.parameter()));
                 }
             }
         }

@@ -4,13 +4,13 @@ import nightreed.recipe.part.Parameter.Law;
 
 /** One oscillator. */
 public record Oscillator(
-        @Dial(name = "wave", meaning = "Its wave; measured is one cycle taken from the recording.")
+        @ParameterSpec(name = "wave", meaning = "Its wave; measured is one cycle taken from the recording.")
         Wave wave,
 
-        @Dial(name = "feet", meaning = "Octave, by the length of an organ pipe: 8 is at pitch.")
+        @ParameterSpec(name = "feet", meaning = "Octave, by the length of an organ pipe: 8 is at pitch.")
         Feet feet,
 
-        @Dial(
+        @ParameterSpec(
                 name = "ratio",
                 unit = "×",
                 least = 0.05,
@@ -20,7 +20,7 @@ public record Oscillator(
                 meaning = "Frequency over that of the key, on top of the feet.")
         double ratio,
 
-        @Dial(
+        @ParameterSpec(
                 name = "detune",
                 unit = "cents",
                 least = -100,
@@ -29,13 +29,19 @@ public record Oscillator(
                 meaning = "Offset that makes it beat with the others.")
         double detuneCents,
 
-        @Dial(name = "level", unit = "dB", least = -80, most = 6, decimals = 1, meaning = "Its level; -80 is silent.")
+        @ParameterSpec(
+                name = "level",
+                unit = "dB",
+                least = -80,
+                most = 6,
+                decimals = 1,
+                meaning = "Its level; -80 is silent.")
         double levelDb,
 
-        @Dial(name = "width", least = 0.02, most = 0.98, meaning = "Share of the cycle that a pulse is up.")
+        @ParameterSpec(name = "width", least = 0.02, most = 0.98, meaning = "Share of the cycle that a pulse is up.")
         double width,
 
-        @Dial(
+        @ParameterSpec(
                 id = "phase",
                 name = "phase",
                 unit = "rad",
@@ -45,13 +51,17 @@ public record Oscillator(
                 meaning = "Where in its cycle it starts.")
         double phaseRad,
 
-        @Dial(name = "free-running", meaning = "On: it starts anywhere in its cycle, another place for each note.")
+        @ParameterSpec(
+                name = "free-running",
+                meaning = "On: it starts anywhere in its cycle, another place for each note.")
         boolean free,
 
-        @Dial(name = "imperfection", meaning = "Uneven harmonics, the same for all notes: 0 is the ideal wave.")
+        @ParameterSpec(
+                name = "imperfection",
+                meaning = "Uneven harmonics, the same for all notes: 0 is the ideal wave.")
         double imperfection,
 
-        @Dial(
+        @ParameterSpec(
                 id = "drift",
                 name = "drift",
                 unit = "cents",
@@ -60,7 +70,7 @@ public record Oscillator(
                 meaning = "Slow wandering of its pitch.")
         double driftCents,
 
-        @Dial(name = "pan", least = -1, meaning = "-1 left, 1 right.")
+        @ParameterSpec(name = "pan", least = -1, meaning = "-1 left, 1 right.")
         double pan) {
     public static final double OFF_DB = -79.5;
     public static final Oscillator USUAL = of(Wave.SAW, 1);
@@ -94,7 +104,7 @@ public record Oscillator(
     }
 
     public Oscillator {
-        Dials.check(
+        ParameterAccess.check(
                 Oscillator.class,
                 wave,
                 feet,

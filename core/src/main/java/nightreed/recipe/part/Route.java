@@ -5,13 +5,13 @@ import nightreed.recipe.part.Parameter.Law;
 
 /** One way from something that moves to something that is moved. */
 public record Route(
-        @Dial(name = "from", group = Group.MOVEMENT, meaning = "What moves it.")
+        @ParameterSpec(name = "from", group = Group.MOVEMENT, meaning = "What moves it.")
         Source source,
 
-        @Dial(name = "to", group = Group.MOVEMENT, meaning = "What is moved.")
+        @ParameterSpec(name = "to", group = Group.MOVEMENT, meaning = "What is moved.")
         Target target,
 
-        @Dial(
+        @ParameterSpec(
                 name = "depth",
                 least = -9600,
                 most = 9600,
@@ -82,7 +82,7 @@ public record Route(
     }
 
     public Route {
-        Dials.check(Route.class, source, target, depth);
+        ParameterAccess.check(Route.class, source, target, depth);
         Range.check("depth to " + target, depth, -target.most(), target.most(), target.unit());
     }
 

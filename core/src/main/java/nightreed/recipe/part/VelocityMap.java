@@ -8,7 +8,7 @@ package nightreed.recipe.part;
 public record VelocityMap(
         double reference,
 
-        @Dial(
+        @ParameterSpec(
                 id = "level",
                 name = "velocity to level",
                 unit = "dB",
@@ -17,7 +17,7 @@ public record VelocityMap(
                 meaning = "Level between the softest and the hardest strike.")
         double levelDb,
 
-        @Dial(
+        @ParameterSpec(
                 id = "hardness",
                 name = "velocity to strike",
                 unit = "oct",
@@ -25,12 +25,15 @@ public record VelocityMap(
                 meaning = "How much brighter a hard strike is, in octaves.")
         double hardnessOctaves,
 
-        @Dial(id = "floor", name = "velocity floor", meaning = "Softer strikes than this sound as if struck with it.")
+        @ParameterSpec(
+                id = "floor",
+                name = "velocity floor",
+                meaning = "Softer strikes than this sound as if struck with it.")
         double floor) {
     public static final VelocityMap USUAL = new VelocityMap(0.7, 24, 1.5);
 
     public VelocityMap {
-        Dials.check(VelocityMap.class, reference, levelDb, hardnessOctaves, floor);
+        ParameterAccess.check(VelocityMap.class, reference, levelDb, hardnessOctaves, floor);
         Range.check("reference velocity", reference, 0.05, 1, "");
     }
 

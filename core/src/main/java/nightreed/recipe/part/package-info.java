@@ -2,8 +2,8 @@
  * What recipes are made of, and how a value is described.
  *
  * <h2>Where to start</h2>
- * A value is described once, where it is declared, by {@link nightreed.recipe.part.Dial}; {@link
- * nightreed.recipe.part.Dials} checks, reads and moves it, and {@link nightreed.recipe.part.Parameter} is what rulers,
+ * A value is described once, where it is declared, by {@link nightreed.recipe.part.ParameterSpec}; {@link
+ * nightreed.recipe.part.ParameterAccess} checks, reads and moves it, and {@link nightreed.recipe.part.Parameter} is what rulers,
  * sheets and moves see of it. {@link nightreed.recipe.part.Common} holds what every method can have.
  *
  * <h2>Conventions</h2>

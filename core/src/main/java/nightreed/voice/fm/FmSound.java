@@ -6,8 +6,8 @@ import nightreed.recipe.FmRecipe;
 import nightreed.recipe.part.Route.Target;
 import nightreed.voice.note.Loudness;
 import nightreed.voice.note.Note;
-import nightreed.voice.note.Sound;
 import nightreed.voice.note.StrikeNoise;
+import nightreed.voice.note.VoiceModel;
 import nightreed.voice.wave.Sine;
 import nightreed.voice.wave.WidePulse;
 
@@ -15,7 +15,7 @@ import nightreed.voice.wave.WidePulse;
  * One note of up to three pairs, computed at 1, 2, 4 or 8 times the rate: as often as the highest sideband that matters asks
  * for, chosen when the note begins. Where even that is not enough the index is held back.
  */
-public final class FmSound implements Sound<FmRecipe> {
+public final class FmSound implements VoiceModel<FmRecipe> {
     private static final int MOST_TIMES = 8;
     private static final double SILENT = 1e-7;
 

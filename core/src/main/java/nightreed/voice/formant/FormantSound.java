@@ -10,13 +10,13 @@ import nightreed.voice.note.Loudness;
 import nightreed.voice.note.MovingFilter;
 import nightreed.voice.note.Note;
 import nightreed.voice.note.Section;
-import nightreed.voice.note.Sound;
 import nightreed.voice.note.StrikeNoise;
+import nightreed.voice.note.VoiceModel;
 import nightreed.voice.wave.WaveOscillator;
 import nightreed.voice.wave.WaveSet;
 
 /** One note of a source and noise through a bank. */
-public final class FormantSound implements Sound<FormantRecipe> {
+public final class FormantSound implements VoiceModel<FormantRecipe> {
     private static final double SILENT = 1e-7;
     private final double fs;
     private final int bands;
@@ -30,7 +30,7 @@ public final class FormantSound implements Sound<FormantRecipe> {
     private final SplitBank noiseBank;
     private final SplitBank.Sum bankLeft;
     private final SplitBank.Sum bankRight;
-    private final NoiseField field;
+    private final SharedBandNoise field;
     private final Section[] formants;
     private final double[] tone = new double[Note.STEP];
     private final double[] hiss = new double[Note.STEP];
@@ -63,7 +63,7 @@ public final class FormantSound implements Sound<FormantRecipe> {
      * @param cycle wave of the recording, null for none
      * @param field noise that all notes of a player hear
      */
-    public FormantSound(double sampleRateHz, FormantRecipe like, WaveSet cycle, NoiseField field) {
+    public FormantSound(double sampleRateHz, FormantRecipe like, WaveSet cycle, SharedBandNoise field) {
         fs = sampleRateHz;
         loudness = new Loudness(sampleRateHz);
         bands = like.bands().size();
@@ -104,7 +104,7 @@ public final class FormantSound implements Sound<FormantRecipe> {
         beforeNoise.reset();
         noise.reseed(note.seed());
         set = (int) note.seed();
-        ago = NoiseField.ago(note.chance(52));
+        ago = SharedBandNoise.ago(note.chance(52));
         Oscillator o = r.source();
         source.start(o.phaseRad() / (2 * Math.PI) + (o.free() ? 0.5 + 0.5 * note.chance(51) : 0));
         strike.silence();
@@ -143,7 +143,7 @@ public final class FormantSound implements Sound<FormantRecipe> {
         noiseGain = r.noiseDb() <= FormantRecipe.OFF_DB ? 0 : Math.pow(10, r.noiseDb() / 20);
         hissing &= noiseGain > 0 || r.exciter() != null;
         filtered = r.common().before() != null;
-        common = NoiseField.suits(r);
+        common = SharedBandNoise.suits(r);
         place(r, r.shiftCents());
     }
 

@@ -106,7 +106,7 @@ public final class MovingFilter {
         if (driven) {
             double back = 1 / Math.sqrt(drive);
             for (int i = from; i < to; i++) {
-                x[i] = bent(x[i] * drive) * back;
+                x[i] = softClipped(x[i] * drive) * back;
             }
         }
         if (slope == Filter.Slope.DB_6) {
@@ -123,7 +123,7 @@ public final class MovingFilter {
     }
 
     /** tanh by a ratio of polynomials, never more than 0.024 off, flat beyond ±3. */
-    public static double bent(double x) {
+    public static double softClipped(double x) {
         double c = Math.max(-3, Math.min(3, x));
         double q = c * c;
         return c * (27 + q) / (27 + 9 * q);

@@ -19,7 +19,7 @@ public final class Note {
     private static final int RATE_OF_FIRST = TARGETS.indexOf(Target.LFO_1_RATE);
 
     private final double fs;
-    private final Hands hands;
+    private final PerformanceControls hands;
     private final double[] added = new double[TARGETS.size()];
     private int key;
     private double glideKey; // fractional key on its way to the key
@@ -38,7 +38,7 @@ public final class Note {
      * @param sampleRateHz rate of the sound
      * @param hands        wheels and common LFOs
      */
-    public Note(double sampleRateHz, Hands hands) {
+    public Note(double sampleRateHz, PerformanceControls hands) {
         this.fs = sampleRateHz;
         this.hands = hands;
     }

@@ -1,6 +1,6 @@
 package nightreed.voice.resonator;
 
-import nightreed.recipe.Feed;
+import nightreed.recipe.ExcitationSample;
 import nightreed.recipe.Mode;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Route.Target;
@@ -9,13 +9,13 @@ import nightreed.voice.note.Loudness;
 import nightreed.voice.note.MovingFilter;
 import nightreed.voice.note.Note;
 import nightreed.voice.note.Rise;
-import nightreed.voice.note.Sound;
 import nightreed.voice.note.StrikeNoise;
+import nightreed.voice.note.VoiceModel;
 import nightreed.voice.string.LoopDesign;
 import nightreed.voice.string.StringLoop;
 
 /** One note of tuned combs side by side: a loop for each ratio, all of whose harmonics die at the same pace. */
-public final class CombSound implements Sound<ResonatorRecipe> {
+public final class CombSound implements VoiceModel<ResonatorRecipe> {
     /** Combs at the most; further ratios of a recipe are not sounded. */
     public static final int MOST_COMBS = 16;
 
@@ -41,7 +41,7 @@ public final class CombSound implements Sound<ResonatorRecipe> {
     private double quiet;
     private int combs;
 
-    public CombSound(double sampleRateHz, int combs, Feed feed) {
+    public CombSound(double sampleRateHz, int combs, ExcitationSample feed) {
         this.fs = sampleRateHz;
         loudness = new Loudness(sampleRateHz);
         int n = Math.min(MOST_COMBS, combs);

@@ -1,7 +1,7 @@
 package nightreed.voice.resonator;
 
 import nightreed.dsp.Resampler;
-import nightreed.recipe.Feed;
+import nightreed.recipe.ExcitationSample;
 
 /** Plays the recording that drives a body, once per note, at its own pitch. */
 final class FeedPlayer {
@@ -9,7 +9,7 @@ final class FeedPlayer {
     private int at;
 
     /** @param feed null for none */
-    FeedPlayer(Feed feed, double fs) {
+    FeedPlayer(ExcitationSample feed, double fs) {
         samples = feed == null ? new float[0] : Resampler.resample(feed.samples(), feed.sampleRateHz(), fs);
         at = samples.length;
     }

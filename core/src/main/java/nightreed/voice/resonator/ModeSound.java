@@ -1,6 +1,6 @@
 package nightreed.voice.resonator;
 
-import nightreed.recipe.Feed;
+import nightreed.recipe.ExcitationSample;
 import nightreed.recipe.Mode;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Route.Target;
@@ -8,8 +8,8 @@ import nightreed.voice.note.ContactPulse;
 import nightreed.voice.note.MovingFilter;
 import nightreed.voice.note.Note;
 import nightreed.voice.note.Rise;
-import nightreed.voice.note.Sound;
 import nightreed.voice.note.StrikeNoise;
+import nightreed.voice.note.VoiceModel;
 
 /**
  * One struck note of a mode bank: s[n] = z s[n-1] + g x[n], output Σ Re s, with z = 10^(-3/(T60 fs)) e^(j2πf/fs).
@@ -19,7 +19,7 @@ import nightreed.voice.note.StrikeNoise;
  *
  * <p>State in double, as the poles lie close to the unit circle.
  */
-public final class ModeSound implements Sound<ResonatorRecipe> {
+public final class ModeSound implements VoiceModel<ResonatorRecipe> {
     private static final double SILENT = 1e-7;
 
     private final double fs;
@@ -57,7 +57,7 @@ public final class ModeSound implements Sound<ResonatorRecipe> {
     private double lead; // samples until the filter before has died away
 
     /** @param feed recording that drives the modes with the strike, null for none */
-    public ModeSound(double sampleRateHz, Feed feed) {
+    public ModeSound(double sampleRateHz, ExcitationSample feed) {
         this.fs = sampleRateHz;
         this.contact = new ContactPulse(fs);
         this.noise = new StrikeNoise(fs);

@@ -8,13 +8,13 @@ import nightreed.recipe.part.Route.Target;
 import nightreed.voice.note.Loudness;
 import nightreed.voice.note.MovingFilter;
 import nightreed.voice.note.Note;
-import nightreed.voice.note.Sound;
 import nightreed.voice.note.StrikeNoise;
+import nightreed.voice.note.VoiceModel;
 import nightreed.voice.wave.WaveOscillator;
 import nightreed.voice.wave.WaveSet;
 
 /** One note: computed at twice the rate, as the product reaches twice as high as its factors. */
-public final class RingSound implements Sound<RingRecipe> {
+public final class RingSound implements VoiceModel<RingRecipe> {
     private static final int TIMES = 2;
     private static final double SILENT = 1e-7;
 

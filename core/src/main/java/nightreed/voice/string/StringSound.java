@@ -10,14 +10,14 @@ import nightreed.voice.note.ContactPulse;
 import nightreed.voice.note.Loudness;
 import nightreed.voice.note.MovingFilter;
 import nightreed.voice.note.Note;
-import nightreed.voice.note.Sound;
 import nightreed.voice.note.StrikeNoise;
+import nightreed.voice.note.VoiceModel;
 
 /**
  * One note of a string: what drives it, through the comb of the pluck point, into one loop or two that meet at a bridge; or
  * a bow that sticks and slips between two parts of the string.
  */
-public final class StringSound implements Sound<StringRecipe> {
+public final class StringSound implements VoiceModel<StringRecipe> {
     /** Below this everything is silence. */
     private static final double SILENT = 1e-7;
 
@@ -33,7 +33,7 @@ public final class StringSound implements Sound<StringRecipe> {
     private final ContactPulse pulse;
     private final StrikeNoise noise;
     private final MovingFilter before;
-    private final Strokes strokes = new Strokes();
+    private final BowNoiseEnvelope strokes = new BowNoiseEnvelope();
     private final double[] drive = new double[Note.STEP];
     private final double[] part = new double[Note.STEP];
     private final double[] round = new double[Note.STEP];

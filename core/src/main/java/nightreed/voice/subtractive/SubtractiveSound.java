@@ -8,13 +8,13 @@ import nightreed.recipe.part.Route.Target;
 import nightreed.voice.note.Loudness;
 import nightreed.voice.note.MovingFilter;
 import nightreed.voice.note.Note;
-import nightreed.voice.note.Sound;
 import nightreed.voice.note.StrikeNoise;
+import nightreed.voice.note.VoiceModel;
 import nightreed.voice.wave.WaveOscillator;
 import nightreed.voice.wave.WaveSet;
 
 /** One note of up to three oscillators, each of up to eight copies, with breath, through one filter. */
-public final class SubtractiveSound implements Sound<SubtractiveRecipe> {
+public final class SubtractiveSound implements VoiceModel<SubtractiveRecipe> {
     private static final double SILENT = 1e-7;
     private static final int MOST = SubtractiveRecipe.MOST_OSCILLATORS * Unison.MOST_COPIES;
 

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.BooleanSupplier;
-import nightreed.device.Desk;
+import nightreed.device.OutputMixer;
 import nightreed.play.Performance;
 import nightreed.recipe.RecipeTest;
 import org.junit.jupiter.api.AfterEach;
@@ -51,7 +51,7 @@ class MidiInTest {
     }
 
     private final Machine machine = new Machine();
-    private final Desk desk = new Desk(48_000);
+    private final OutputMixer desk = new OutputMixer(48_000);
     private MidiIn in;
 
     private void start(String wanted) {

@@ -11,12 +11,12 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Comparison;
-import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.Move;
 import nightreed.match.NextMoves;
-import nightreed.match.Side;
+import nightreed.match.PerceptualComparator;
 import nightreed.match.Tolerances;
 import nightreed.match.start.Starts;
 import nightreed.recipe.FmPair;
@@ -45,10 +45,10 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** What a method made, the same method finds again; and what a fit, advice and a second layer promise, they keep. */
 class FitsTest {
     private static final int FS = 48_000;
-    private static Side brass;
+    private static AnalysedSound brass;
     private static Fitted fitted;
 
-    private static Side recorded(Recipe r, double held, double seconds) throws Exception {
+    private static AnalysedSound recorded(Recipe r, double held, double seconds) throws Exception {
         return Matcher.side(Renderer.asFitted(r, 0.2, held, seconds, FS), Progress.NONE);
     }
 
@@ -113,15 +113,16 @@ class FitsTest {
     @BeforeAll
     static void fitTheBrass() throws Exception {
         brass = recorded(brass(), 1.2, 1.8);
-        fitted = Fits.of("subtractive", brass, Plan.USUAL, Progress.NONE);
+        fitted = Fits.of("subtractive", brass, FitOptions.USUAL, Progress.NONE);
     }
 
     @ParameterizedTest
     @MethodSource("struckSounds")
     void whatAMethodMadeItFindsAgain(Recipe truth) throws Exception {
-        Side side = recorded(truth, Double.POSITIVE_INFINITY, 1.7);
+        AnalysedSound side = recorded(truth, Double.POSITIVE_INFINITY, 1.7);
         Set<Thread> tellers = ConcurrentHashMap.newKeySet();
-        Fitted f = Fits.of(truth.method(), side, Plan.USUAL, (share, doing) -> tellers.add(Thread.currentThread()));
+        Fitted f =
+                Fits.of(truth.method(), side, FitOptions.USUAL, (share, doing) -> tellers.add(Thread.currentThread()));
         assertThat(tellers).as("progress is told by one thread").containsExactly(Thread.currentThread());
         assertThat(f.comparison().totalJnd())
                 .as(f.comparison().aspects().toString())
@@ -135,20 +136,20 @@ class FitsTest {
         Machine quiet =
                 MachineJson.parse("{\"schema\": \"machine-1\", \"name\": \"Quiet\", \"noise\": false}", "quiet");
         Recipe bar = RecipeTest.bar().with("noise.level", 6).with("noise.t60", 40);
-        Side side = recorded(bar, Double.POSITIVE_INFINITY, 1);
-        Plan plan = Plan.USUAL.on(quiet).trying(0.05);
+        AnalysedSound side = recorded(bar, Double.POSITIVE_INFINITY, 1);
+        FitOptions plan = FitOptions.USUAL.on(quiet).trying(0.05);
         List<Recipe> starts = Starts.several(method, side, true, Progress.NONE).stream()
                 .map(quiet::limited)
                 .toList();
-        assertThat(new Search(side, plan, starts, new BestSoFar(), Progress.NONE).found())
+        assertThat(new FitStrategy(side, plan, starts, new BestSoFar(), Progress.NONE).found())
                 .allSatisfy(r -> assertThat(quiet.missing(r)).isEmpty());
     }
 
     @Test
     void aFitComesCloserThanItsStartAndSaysTheTruth() throws Exception {
         Recipe start = Starts.of("subtractive", brass).recipe();
-        Comparison before = Listener.compare(brass, Matcher.imitation(brass, start));
-        Comparison after = Listener.compare(brass, Matcher.imitation(brass, fitted.recipe()));
+        Comparison before = PerceptualComparator.compare(brass, Matcher.imitation(brass, start));
+        Comparison after = PerceptualComparator.compare(brass, Matcher.imitation(brass, fitted.recipe()));
         assertThat(after.totalJnd()).isCloseTo(fitted.comparison().totalJnd(), within(1e-6));
         assertThat(after.totalJnd()).isLessThan(1).isLessThan(0.6 * before.totalJnd());
         assertThat(after.gainDb()).isBetween(-0.3, 0.3);
@@ -157,17 +158,18 @@ class FitsTest {
     @Test
     void whatIsLockedStays() throws Exception {
         Recipe dull = fitted.recipe().with("filter.cutoff", 300).with("filter.q", 3);
-        Plan plan = Plan.USUAL.from(dull, Set.of("filter.cutoff", "filter.q"));
+        FitOptions plan = FitOptions.USUAL.from(dull, Set.of("filter.cutoff", "filter.q"));
         Fitted f = Fits.of("subtractive", brass, plan, Progress.NONE);
         assertThat(f.recipe().value("filter.cutoff")).isEqualTo(300);
         assertThat(f.recipe().value("filter.q")).isEqualTo(3);
-        double was = Listener.compare(brass, Matcher.imitation(brass, dull)).totalJnd();
+        double was = PerceptualComparator.compare(brass, Matcher.imitation(brass, dull))
+                .totalJnd();
         assertThat(f.comparison().totalJnd()).isLessThan(was);
     }
 
     @Test
     void aLockedLevelStaysAndASlowSearchIsEnded() throws Exception {
-        Plan plan = Plan.USUAL.within(0.01).from(fitted.recipe().with("level", -31), Set.of("level"));
+        FitOptions plan = FitOptions.USUAL.within(0.01).from(fitted.recipe().with("level", -31), Set.of("level"));
         Fitted f = Fits.of("subtractive", brass, plan, Progress.NONE);
         assertThat(f.recipe().levelDb()).isEqualTo(-31);
         assertThat(f.comparison().totalJnd())
@@ -179,7 +181,7 @@ class FitsTest {
     void lockedPhasesAreNotTurned() throws Exception {
         FmRecipe bright = (FmRecipe) struckSounds().get(1);
         Recipe at = bright.with("pair.1.carrierPhase", 1.1).with("pair.1.modulatorPhase", -0.4);
-        Plan plan = Plan.USUAL
+        FitOptions plan = FitOptions.USUAL
                 .from(at.with("pair.1.index", 1.2), Set.of("pair.1.carrierPhase", "pair.1.modulatorPhase"))
                 .trying(0.2);
         Recipe found = Fits.of("fm", recorded(bright, Double.POSITIVE_INFINITY, 1.7), plan, Progress.NONE)
@@ -205,9 +207,9 @@ class FitsTest {
                 return reports.get() > 30;
             }
         };
-        List<Fitted> found = Fits.of(List.of("subtractive", "ring"), brass, Plan.USUAL, soon);
+        List<Fitted> found = Fits.of(List.of("subtractive", "ring"), brass, FitOptions.USUAL, soon);
         assertThat(found).hasSizeBetween(1, 2); // as many as were under way
-        double start = Listener.compare(
+        double start = PerceptualComparator.compare(
                         brass,
                         Matcher.imitation(
                                 brass, Starts.of(found.get(0).method(), brass).recipe()))
@@ -223,7 +225,8 @@ class FitsTest {
                 throw new CancellationException();
             }
         };
-        assertThatThrownBy(() -> Fits.of("fm", brass, Plan.USUAL, stop)).isInstanceOf(CancellationException.class);
+        assertThatThrownBy(() -> Fits.of("fm", brass, FitOptions.USUAL, stop))
+                .isInstanceOf(CancellationException.class);
     }
 
     @Test
@@ -234,7 +237,7 @@ class FitsTest {
         double total = Double.POSITIVE_INFINITY;
         Recipe at = off;
         for (int step = 0; step < 3; step++) {
-            Comparison now = Listener.compare(brass, Matcher.imitation(brass, at));
+            Comparison now = PerceptualComparator.compare(brass, Matcher.imitation(brass, at));
             assertThat(now.totalJnd()).isLessThan(total);
             total = now.totalJnd();
             List<Move> moves = NextMoves.of(brass, at, Set.of("amp.attack"), now, Progress.NONE);
@@ -244,7 +247,7 @@ class FitsTest {
             }
             Move first = moves.get(0);
             at = at.with(first.parameter().id(), first.to());
-            Comparison then = Listener.compare(brass, Matcher.imitation(brass, at));
+            Comparison then = PerceptualComparator.compare(brass, Matcher.imitation(brass, at));
             assertThat(then.totalJnd()).isEqualTo(first.predictedJnd());
             assertThat(first.why()).contains("JND");
         }
@@ -254,7 +257,7 @@ class FitsTest {
     @Test
     void whereSmallMovesDoLittleALargeOneIsFound() throws Exception {
         Recipe shut = brass().with("filter.cutoff", 40).with("filter.envelope", 0);
-        Comparison now = Listener.compare(brass, Matcher.imitation(brass, shut));
+        Comparison now = PerceptualComparator.compare(brass, Matcher.imitation(brass, shut));
         List<Move> moves = NextMoves.of(brass, shut, Set.of("filter.kind", "filter.slope"), now, Progress.NONE);
         assertThat(moves).isNotEmpty();
         assertThat(moves.get(0).gainJnd()).isGreaterThan(0.2 * now.totalJnd());
@@ -279,36 +282,37 @@ class FitsTest {
 
     @Test
     void theAdviserPutsResultsInOrderAndSaysWhatTheyTake() throws Exception {
-        Fitted worse = Fits.of("string", brass, Plan.USUAL.within(1), Progress.NONE);
+        Fitted worse = Fits.of("string", brass, FitOptions.USUAL.within(1), Progress.NONE);
         List<Adviser.Ranked> ranked = Adviser.after(List.of(worse, fitted));
         assertThat(ranked.get(0).fitted()).isSameAs(fitted);
         assertThat(ranked.get(0).why()).contains("1 oscillator, 2 envelopes");
         assertThat(Adviser.before(brass.measurement()))
                 .extracting(Adviser.Advice::method)
                 .containsExactlyInAnyOrderElementsOf(Starts.METHODS);
-        assertThat(Remainder.of(worse.recipe(), worse.comparison())).isNotEmpty();
+        assertThat(ResidualExplanation.of(worse.recipe(), worse.comparison())).isNotEmpty();
     }
 
     @Test
     void aSecondLayerCarriesWhatTheFirstLeavesOver() throws Exception {
-        Side bar = recorded(RecipeTest.bar(), Double.POSITIVE_INFINITY, 1.2);
+        AnalysedSound bar = recorded(RecipeTest.bar(), Double.POSITIVE_INFINITY, 1.2);
         Recipe silent = Starts.of("resonators", bar).recipe().with("noise.level", -100);
         Fitted bare = new Fitted(
                 silent,
                 Matcher.render(silent, bar),
-                Listener.compare(bar, Matcher.side(Matcher.render(silent, bar), Progress.NONE)),
+                PerceptualComparator.compare(bar, Matcher.side(Matcher.render(silent, bar), Progress.NONE)),
                 true,
                 0);
-        Layers.Layered two = Layers.of(bar, bare, Plan.USUAL, Progress.NONE);
+        Layers.Layered two = Layers.of(bar, bare, FitOptions.USUAL, Progress.NONE);
         assertThat(two.comparison().totalJnd()).isLessThan(bare.comparison().totalJnd());
         assertThat(two.carries()).hasSameSizeAs(two.patch().layers());
         assertThat(two.patch().layers()).hasSize(2);
 
         // on from there: what lies under it sounds with everything that is tried, and stays
         Patch louder = two.patch().withFirst(two.patch().first().with("level", silent.levelDb() - 12));
-        Comparison off = Listener.compare(bar, Matcher.imitation(bar, louder));
-        Fitted on = Fits.of("resonators", bar, Plan.USUAL.from(louder, Set.of()).trying(0.3), Progress.NONE);
-        Comparison fresh = Listener.compare(bar, Matcher.imitation(bar, louder.withFirst(on.recipe())));
+        Comparison off = PerceptualComparator.compare(bar, Matcher.imitation(bar, louder));
+        Fitted on = Fits.of(
+                "resonators", bar, FitOptions.USUAL.from(louder, Set.of()).trying(0.3), Progress.NONE);
+        Comparison fresh = PerceptualComparator.compare(bar, Matcher.imitation(bar, louder.withFirst(on.recipe())));
         assertThat(on.comparison().totalJnd()).isCloseTo(fresh.totalJnd(), within(1e-9));
         assertThat(fresh.totalJnd()).isLessThan(0.8 * off.totalJnd());
     }

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.match.start.Starts;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
@@ -23,13 +23,13 @@ class StrikeNoiseFitTest {
         return new FmRecipe(60, 0, -14, List.of(tone), noise, 0.3, new VelocityMap(0.7, 24, 0), Common.NONE);
     }
 
-    private static Side recorded(Recipe r) throws Exception {
+    private static AnalysedSound recorded(Recipe r) throws Exception {
         return Matcher.rendered(Renderer.asFitted(r, 0.1, 2, 48_000));
     }
 
     @Test
     void noiseBesideAToneIsToldByLevelDecayAndBand() throws Exception {
-        Side side = recorded(bell(new Exciter(1, 2, 40, 2000, 6000)));
+        AnalysedSound side = recorded(bell(new Exciter(1, 2, 40, 2000, 6000)));
         Recipe found = StrikeNoiseFit.of(bell(new Exciter(1, -30, 200, 100, 800)), side);
         assertThat(found.value("noise.level")).isCloseTo(2, within(2.5));
         assertThat(found.value("noise.t60")).isBetween(30.0, 55.0);
@@ -39,7 +39,7 @@ class StrikeNoiseFitTest {
 
     @Test
     void whereThereIsNoneItIsOff() throws Exception {
-        Side side = recorded(bell(new Exciter(1, -100, 40, 2000, 6000)));
+        AnalysedSound side = recorded(bell(new Exciter(1, -100, 40, 2000, 6000)));
         Recipe found = StrikeNoiseFit.of(bell(new Exciter(1, 0, 60, 300, 3000)), side);
         assertThat(found.value("noise.level")).isLessThan(-30);
     }
@@ -50,7 +50,7 @@ class StrikeNoiseFitTest {
         Envelope stays = new Envelope(0, 0.001, 0, 0, 0.3, 1, 0.07, 0.1);
         FmPair tone = FmPair.of(0, 1, 1, 0, stays, Envelope.struck(0, 2, 0.3));
         Exciter noise = new Exciter(1, -4, 30, 2000, 6000);
-        Side side =
+        AnalysedSound side =
                 recorded(new FmRecipe(69, 0, -14, List.of(tone), noise, 0.3, new VelocityMap(0.7, 24, 0), Common.NONE));
         assertThat(side.measurement().held()).isNotNull();
         Recipe found = StrikeNoiseFit.of(Starts.levelled(Starts.of("fm", side).recipe(), side), side);

@@ -7,8 +7,8 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.ArrayList;
 import java.util.List;
 import nightreed.Tones;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.match.start.subtractive.FilteredWaveFit;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
@@ -45,9 +45,9 @@ import org.junit.jupiter.params.provider.ValueSource;
 class StartsTest {
     private static final int FS = 48_000;
     static final List<String> METHODS = Starts.METHODS;
-    private static Side bar;
+    private static AnalysedSound bar;
 
-    private static Side recorded(Recipe r, double seconds) throws Exception {
+    private static AnalysedSound recorded(Recipe r, double seconds) throws Exception {
         return Matcher.side(Renderer.asFitted(r, 0.2, seconds, FS), Progress.NONE);
     }
 
@@ -277,7 +277,7 @@ class StartsTest {
                 null,
                 VelocityMap.USUAL,
                 Common.NONE);
-        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2, 2.6, FS));
+        AnalysedSound side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2, 2.6, FS));
         assertThat(Starts.several("subtractive", side, false, Progress.NONE)).anySatisfy(s -> {
             assertThat(s.value("osc.1.width")).isCloseTo(0.1, within(0.01));
             assertThat(s.value("filter.cutoff")).isCloseTo(160, within(16.0));
@@ -292,7 +292,7 @@ class StartsTest {
     @Test
     void theCourseOfTheLevelLeavesTheStepsAlone() throws Exception {
         SubtractiveRecipe r = held(null, 0, moving(Lfo.Shape.RANDOM_STEPS, 8.2, 40), -9);
-        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.5, 3, FS));
+        AnalysedSound side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.5, 3, FS));
         SubtractiveRecipe got =
                 (SubtractiveRecipe) Starts.of("subtractive", side).recipe();
         for (double t : new double[] {0.6, 1.2, 2.3}) {
@@ -311,7 +311,7 @@ class StartsTest {
 
     @Test
     void whatGivesNothingIsExplained() throws Exception {
-        Side noise = Matcher.side(Clip.mono(Tones.noisy(new double[FS], 0.1, 3), FS), Progress.NONE);
+        AnalysedSound noise = Matcher.side(Clip.mono(Tones.noisy(new double[FS], 0.1, 3), FS), Progress.NONE);
         for (String method : METHODS) {
             if (!method.equals("formant")) {
                 assertThatThrownBy(() -> Starts.of(method, noise)).as(method).hasMessageContaining("recording");
@@ -354,7 +354,7 @@ class StartsTest {
     }
 
     private static Common startOf(Recipe r) throws Exception {
-        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.5, 3, FS));
+        AnalysedSound side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.5, 3, FS));
         return Starts.of("subtractive", side).recipe().common();
     }
 
@@ -426,7 +426,7 @@ class StartsTest {
                 null,
                 VelocityMap.USUAL,
                 Common.NONE);
-        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.2, 2.7, FS));
+        AnalysedSound side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.2, 2.7, FS));
         assertThat(side.measurement().held().tremolo()).isNotNull();
         assertThat(Starts.several("ring", side, false, Progress.NONE))
                 .filteredOn(s -> s.common().routes().isEmpty())
@@ -456,7 +456,7 @@ class StartsTest {
                 List.of());
         FmPair pair = FmPair.of(0, 1, 1, 1.5, Envelope.held(0.08, 0.2), Envelope.held(0.08, 0.2));
         FmRecipe r = new FmRecipe(57, 0, -12, List.of(pair), null, 0, VelocityMap.USUAL, swings);
-        Side side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.2, 2.7, FS));
+        AnalysedSound side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.2, 2.7, FS));
         List<Recipe> starts = Starts.several("fm", side, false, Progress.NONE);
         assertThat(starts).anyMatch(s -> s.common().routes().isEmpty());
         assertThat(starts)

@@ -20,7 +20,7 @@ class PartsTest {
     @ParameterizedTest
     @MethodSource("all")
     void everyEnvelopeIsFoundWhereItsValuesStand(Recipe r) {
-        for (Dials.Found<Envelope> f : Dials.parts((Record) r, Envelope.class)) {
+        for (ParameterAccess.Found<Envelope> f : ParameterAccess.parts((Record) r, Envelope.class)) {
             assertThat(r.value(f.id() + ".attack")).isEqualTo(f.part().attackSeconds());
             assertThat(r.setting(f.id() + ".decay").parameter().id()).startsWith(f.id());
         }
@@ -30,10 +30,10 @@ class PartsTest {
     void aPartIsExchangedAndTheRestStays() {
         SubtractiveRecipe r = Recipes.brass();
         Envelope longer = Envelope.struck(0.5, 7, 1);
-        Record changed = Dials.exchanged(r, r.amplitude(), longer);
+        Record changed = ParameterAccess.exchanged(r, r.amplitude(), longer);
         assertThat(((Recipe) changed).value("amp.decay")).isEqualTo(7);
-        assertThat(Dials.exchanged(changed, longer, r.amplitude())).isEqualTo(r);
-        assertThat(Dials.exchanged(r, Envelope.held(1, 1), longer))
+        assertThat(ParameterAccess.exchanged(changed, longer, r.amplitude())).isEqualTo(r);
+        assertThat(ParameterAccess.exchanged(r, Envelope.held(1, 1), longer))
                 .as("not in it")
                 .isSameAs(r);
     }

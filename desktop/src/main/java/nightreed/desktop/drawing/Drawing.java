@@ -76,32 +76,32 @@ public abstract class Drawing extends Region {
 
     /** Fills the ground and rounds it off. One large round shape would look the same and be slow without a graphics card. */
     protected static void ground(GraphicsContext g, double w, double h) {
-        g.setFill(Ink.of(g).panel());
+        g.setFill(Palette.of(g).panel());
         g.fillRect(0, 0, w, h);
         corners(g, w, h);
     }
 
     /** What a small picture is of, at its top. */
     protected static void heading(GraphicsContext g, String text) {
-        words(g, Ink.of(g).text(), text);
+        words(g, Palette.of(g).text(), text);
     }
 
     /** What to say in place of a picture that cannot be drawn. */
     protected static void instead(GraphicsContext g, String text) {
-        words(g, Ink.of(g).quiet(), text);
+        words(g, Palette.of(g).quiet(), text);
     }
 
     private static void words(GraphicsContext g, Color colour, String text) {
         g.setTextBaseline(VPos.CENTER);
         g.setTextAlign(TextAlignment.LEFT);
-        g.setFont(Ink.textFont(13));
+        g.setFont(Palette.textFont(13));
         g.setFill(colour);
         g.fillText(text, 14, 18);
     }
 
     protected static void corners(GraphicsContext g, double w, double h) {
         double r = 8;
-        g.setFill(Ink.of(g).ground());
+        g.setFill(Palette.of(g).ground());
         for (double x : new double[] {0, w}) {
             for (double y : new double[] {0, h}) {
                 double inX = x == 0 ? r : w - r;

@@ -19,8 +19,8 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.MethodNames;
+import nightreed.desktop.workspace.MethodNames;
+import nightreed.desktop.workspace.Workspace;
 import nightreed.machine.Feature;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
@@ -32,7 +32,7 @@ public final class MachinePage extends Page {
     private static final String ANY = "any";
     private static final String NONE = "none";
 
-    private final Bench bench;
+    private final Workspace bench;
     private final TextField name = new TextField();
     private final Label plays = body();
     private final Label lacks = body(); // what the recipe on the bench needs and it does not have
@@ -40,7 +40,7 @@ public final class MachinePage extends Page {
     private final List<Runnable> refresh = new ArrayList<>();
     private boolean showing;
 
-    public MachinePage(Bench bench, Runnable leave) {
+    public MachinePage(Workspace bench, Runnable leave) {
         super("What your machine can do", leave);
         this.bench = bench;
         VBox left = new VBox(

@@ -22,7 +22,7 @@ import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.settings.Preferences.Look;
 import nightreed.device.SoundOut;
-import nightreed.match.Hearing;
+import nightreed.match.JndThresholds;
 
 /** Preferences; what is changed takes effect at once. */
 public final class PreferencesPage extends Page {
@@ -179,7 +179,7 @@ public final class PreferencesPage extends Page {
         grid.setHgap(12);
         grid.setVgap(5);
         int r = 0;
-        for (Hearing.Threshold t : Hearing.thresholds()) {
+        for (JndThresholds.Threshold t : JndThresholds.thresholds()) {
             TextField f = number(
                     "prefer-" + t.id(),
                     t.title() + " in " + t.unit(),
@@ -194,7 +194,7 @@ public final class PreferencesPage extends Page {
         }
         Button usual = new Button("Back to the usual ones");
         usual.setId("prefer-usual-hearing");
-        usual.setOnAction(e -> change(p -> p.withHearing(Hearing.USUAL)));
+        usual.setOnAction(e -> change(p -> p.withHearing(JndThresholds.USUAL)));
         return new VBox(
                 6,
                 heading("What is heard"),

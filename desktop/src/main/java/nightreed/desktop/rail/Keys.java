@@ -16,8 +16,8 @@ import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import javafx.stage.Window;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
-import nightreed.device.Desk;
+import nightreed.desktop.drawing.Palette;
+import nightreed.device.OutputMixer;
 import nightreed.music.Pitch;
 
 /** Playable keys on the screen. How far down a key is struck sets the strength. */
@@ -41,7 +41,7 @@ public final class Keys extends Drawing {
             Map.entry(KeyCode.J, 10),
             Map.entry(KeyCode.M, 11));
 
-    private final Desk desk;
+    private final OutputMixer desk;
     private final int octaves;
     private final SimpleIntegerProperty lowest = new SimpleIntegerProperty(48);
     private final SimpleIntegerProperty home = new SimpleIntegerProperty(-1);
@@ -51,7 +51,7 @@ public final class Keys extends Drawing {
     private final Map<KeyCode, Integer> letters = new EnumMap<>(KeyCode.class); // what each letter that is down struck
     private int mouseKey = -1;
 
-    public Keys(Desk desk, int octaves) {
+    public Keys(OutputMixer desk, int octaves) {
         this.desk = desk;
         this.octaves = octaves;
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
@@ -213,7 +213,7 @@ public final class Keys extends Drawing {
     @Override
     protected void paint(GraphicsContext g, double w, double h) {
         g.clearRect(0, 0, w, h);
-        g.setFont(Ink.figuresFont(11));
+        g.setFont(Palette.figuresFont(11));
         g.setTextAlign(TextAlignment.CENTER);
         g.setTextBaseline(VPos.BOTTOM);
         for (int pass = 0; pass < 2; pass++) {
@@ -233,22 +233,24 @@ public final class Keys extends Drawing {
         boolean held = down.get(k) || lit.get(k);
         g.setFill(
                 held
-                        ? Ink.of(g).imitation()
+                        ? Palette.of(g).imitation()
                         : black
-                                ? darker(Ink.of(g).ground(), Ink.of(g).text())
-                                : k == home.get() ? Ink.of(g).line() : Ink.of(g).raised());
+                                ? darker(Palette.of(g).ground(), Palette.of(g).text())
+                                : k == home.get()
+                                        ? Palette.of(g).line()
+                                        : Palette.of(g).raised());
         g.fillRoundRect(x + 1, -4, w - 2, tall + 3, 5, 5);
         if (!black) {
-            g.setStroke(Ink.of(g).line());
+            g.setStroke(Palette.of(g).line());
             g.setLineWidth(1);
             g.strokeRoundRect(x + 1, -4, w - 2, tall + 3, 5, 5);
         }
         if (k == home.get()) {
-            g.setFill(Ink.of(g).recording());
+            g.setFill(Palette.of(g).recording());
             g.fillOval(x + w / 2 - 3, tall - (black ? 12 : 24), 6, 6);
         }
         if (k % 12 == 0 && w > 14) {
-            g.setFill(held ? Ink.of(g).ground() : Ink.of(g).quiet());
+            g.setFill(held ? Palette.of(g).ground() : Palette.of(g).quiet());
             g.fillText(Pitch.name(k), x + w / 2, h - 3);
         }
     }

@@ -15,17 +15,17 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.SVGPath;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.device.AudioOutput;
-import nightreed.device.Desk;
+import nightreed.device.OutputMixer;
 import nightreed.device.SoundOut;
 
 /** Recording or imitation at equal loudness, play, loop, keys, volume, meter, output. */
 public final class ListeningRail extends HBox {
     private static final long LOAD_NANOS = 500_000_000L;
 
-    private final Desk desk;
+    private final OutputMixer desk;
     private final Label outputName = new Label();
     private final Label outputWhat = quiet("");
     private final AnimationTimer ticking;
@@ -37,14 +37,14 @@ public final class ListeningRail extends HBox {
     private final Meter meter = new Meter();
     private final Label output = new Label();
 
-    public ListeningRail(Bench bench, SoundOut sound) {
+    public ListeningRail(Workspace bench, SoundOut sound) {
         this.desk = bench.desk();
         this.keys = new Keys(desk, 3);
         getStyleClass().add("rail");
         setAlignment(Pos.CENTER_LEFT);
         setSpacing(18);
         getChildren().addAll(sides(), transport(), keyboard(), levels(), device());
-        ChangeListener<BenchState> follow = (o, a, s) -> {
+        ChangeListener<WorkspaceState> follow = (o, a, s) -> {
             imitation.setDisable(s.recipe() == null);
             recording.setDisable(s.recording() == null);
             play.setDisable(s.recording() == null && s.recipe() == null);
@@ -59,7 +59,7 @@ public final class ListeningRail extends HBox {
         };
         bench.stateProperty().addListener(follow);
         follow.changed(null, null, bench.state());
-        Bench sayer = bench;
+        Workspace sayer = bench;
         ticking = new AnimationTimer() {
             private boolean wasPlaying;
 
@@ -207,7 +207,7 @@ public final class ListeningRail extends HBox {
     }
 
     private VBox levels() {
-        Slider volume = new Slider(-60, 0, Desk.FIRST_VOLUME_DB);
+        Slider volume = new Slider(-60, 0, OutputMixer.FIRST_VOLUME_DB);
         volume.setId("volume");
         volume.setPrefWidth(120);
         volume.setAccessibleText("Volume in dB");
@@ -218,7 +218,7 @@ public final class ListeningRail extends HBox {
             desk.volumeDb(v.doubleValue() <= -59.5 ? -200 : v.doubleValue());
             value.setText(String.format(Locale.ROOT, "%.0f dB", v.doubleValue()));
         });
-        value.setText(String.format(Locale.ROOT, "%.0f dB", Desk.FIRST_VOLUME_DB));
+        value.setText(String.format(Locale.ROOT, "%.0f dB", OutputMixer.FIRST_VOLUME_DB));
         Label name = quiet("volume");
         name.setMinWidth(Region.USE_PREF_SIZE);
         HBox row = new HBox(6, name, volume, value);

@@ -6,8 +6,8 @@ import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
-import nightreed.device.Desk;
+import nightreed.desktop.drawing.Palette;
+import nightreed.device.OutputMixer;
 
 /** Level that leaves the desk, with its peak held and the ceiling that it cannot pass. */
 final class Meter extends Drawing {
@@ -26,7 +26,7 @@ final class Meter extends Drawing {
     }
 
     /** Takes the latest values from the desk; called on every frame. Draws only when something changed. */
-    void update(Desk desk, long now) {
+    void update(OutputMixer desk, long now) {
         double peak = 20 * Math.log10(Math.max(1e-6, desk.takePeak()));
         double next = Math.max(peak, shown - 1.2);
         reduced = Math.min(desk.takeReductionDb(), reduced * 0.95);
@@ -49,21 +49,21 @@ final class Meter extends Drawing {
     @Override
     protected void paint(GraphicsContext g, double w, double h) {
         g.clearRect(0, 0, w, h);
-        g.setFill(Ink.of(g).raised());
+        g.setFill(Palette.of(g).raised());
         g.fillRoundRect(2, 6, w - 4, 10, 8, 8);
         if (shown > LOW_DB) {
-            g.setFill(reduced < -0.2 ? Ink.of(g).audible() : Ink.of(g).within());
+            g.setFill(reduced < -0.2 ? Palette.of(g).audible() : Palette.of(g).within());
             g.fillRoundRect(2, 6, x(shown) - 2, 10, 8, 8);
         }
-        g.setStroke(Ink.of(g).text());
+        g.setStroke(Palette.of(g).text());
         g.setLineWidth(1.5);
         if (held > LOW_DB) {
             g.strokeLine(x(held), 5, x(held), 17);
         }
-        g.setStroke(Ink.of(g).audible());
-        g.strokeLine(x(Desk.CEILING_DB), 2, x(Desk.CEILING_DB), 20);
-        g.setFill(Ink.of(g).quiet());
-        g.setFont(Ink.figuresFont(11));
+        g.setStroke(Palette.of(g).audible());
+        g.strokeLine(x(OutputMixer.CEILING_DB), 2, x(OutputMixer.CEILING_DB), 20);
+        g.setFill(Palette.of(g).quiet());
+        g.setFont(Palette.figuresFont(11));
         g.setTextBaseline(VPos.TOP);
         g.setTextAlign(TextAlignment.LEFT);
         g.fillText(held > LOW_DB ? String.format(Locale.ROOT, "peak %.1f dB", held) : "-60", 2, 23);

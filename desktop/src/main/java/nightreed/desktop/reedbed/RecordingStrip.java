@@ -9,8 +9,8 @@ import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
-import nightreed.match.Side;
+import nightreed.desktop.drawing.Palette;
+import nightreed.match.AnalysedSound;
 import nightreed.measure.BrightnessPath;
 import nightreed.measure.FirstMoments;
 import nightreed.measure.Measurement;
@@ -55,7 +55,7 @@ public final class RecordingStrip extends Drawing {
 
     private final SimpleObjectProperty<Partial> selected;
     private final ReadOnlyStringWrapper caption = new ReadOnlyStringWrapper("");
-    private Side side;
+    private AnalysedSound side;
     private NoiseBands noise;
     private String noNoise = "";
     private FirstMoments first; // made when they are looked at
@@ -76,7 +76,7 @@ public final class RecordingStrip extends Drawing {
     }
 
     /** @param s null for nothing */
-    public void setRecording(Side s) {
+    public void setRecording(AnalysedSound s) {
         boolean same = s != null && side != null && s.clip() == side.clip();
         side = s;
         if (!same) {
@@ -164,7 +164,7 @@ public final class RecordingStrip extends Drawing {
             return;
         }
         GraphicsContext g = s.g();
-        g.setStroke(Ink.of(g).quiet());
+        g.setStroke(Palette.of(g).quiet());
         g.setLineWidth(1);
         g.setLineDashes(4, 4);
         g.beginPath();
@@ -230,7 +230,7 @@ public final class RecordingStrip extends Drawing {
             for (int f = 0; f < level.length && right > left; f++) {
                 double share = 1 + level[f] / FIRST_RANGE_DB;
                 if (share > 0) {
-                    g.setFill(Ink.faint(Ink.of(g).recording(), Math.min(1, 0.05 + 0.95 * share)));
+                    g.setFill(Palette.faint(Palette.of(g).recording(), Math.min(1, 0.05 + 0.95 * share)));
                     g.fillRect(
                             left,
                             2 + f * first.hopSeconds() * pace,
@@ -250,7 +250,7 @@ public final class RecordingStrip extends Drawing {
                 if (n.delaySeconds() != null && n.attackSeconds() != null && s.visible(x)) {
                     double middle = 2 + (n.delaySeconds() - first.startSeconds()) * pace;
                     double half = 0.5 * n.attackSeconds() * pace;
-                    g.setStroke(Ink.of(g).text());
+                    g.setStroke(Palette.of(g).text());
                     g.setLineWidth(1);
                     g.strokeLine(x, middle - half, x, middle + half);
                     g.strokeLine(x - 3, middle, x + 3, middle);
@@ -283,7 +283,7 @@ public final class RecordingStrip extends Drawing {
             return;
         }
         GraphicsContext g = s.g();
-        g.setStroke(Ink.of(g).recording());
+        g.setStroke(Palette.of(g).recording());
         s.trace(brightness, last, last);
         s.quarters(last * brightness.hopSeconds());
         caption.set("centroid, from the strike down");
@@ -317,15 +317,15 @@ public final class RecordingStrip extends Drawing {
                 continue;
             }
             double y = s.y(db, low, high);
-            g.setFill(Ink.faint(Ink.of(g).recording(), 0.30));
+            g.setFill(Palette.faint(Palette.of(g).recording(), 0.30));
             g.fillRect(left + 1, y, Math.max(1, right - left - 2), s.foot() - y);
-            g.setStroke(Ink.of(g).recording());
+            g.setStroke(Palette.of(g).recording());
             g.setLineWidth(1.6);
             g.strokeLine(left + 1, y, right - 1, y);
             if (!Double.isNaN(noise.t60Seconds()[b]) && right - left > 34) {
                 dies = true;
-                g.setFill(Ink.of(g).text());
-                g.setFont(Ink.figuresFont(11));
+                g.setFill(Palette.of(g).text());
+                g.setFont(Palette.figuresFont(11));
                 g.setTextAlign(TextAlignment.CENTER);
                 g.fillText(
                         String.format(Locale.ROOT, "%.2fs", noise.t60Seconds()[b]),

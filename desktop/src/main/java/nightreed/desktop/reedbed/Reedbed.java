@@ -17,7 +17,7 @@ import javafx.scene.paint.Color;
 import javafx.scene.shape.StrokeLineCap;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.reedbed.BedModel.Reed;
 import nightreed.measure.Partial;
 
@@ -147,12 +147,12 @@ public final class Reedbed extends Drawing {
             return;
         }
         long start = System.nanoTime();
-        g.setFill(Ink.of(g).panel());
+        g.setFill(Palette.of(g).panel());
         g.fillRect(0, 0, w, h);
         if (axis == null) {
             corners(g, w, h);
-            g.setFill(Ink.of(g).quiet());
-            g.setFont(Ink.textFont(14));
+            g.setFill(Palette.of(g).quiet());
+            g.setFont(Palette.textFont(14));
             g.setTextAlign(TextAlignment.CENTER);
             g.setTextBaseline(VPos.CENTER);
             g.fillText(emptyText, w / 2, h / 2);
@@ -160,7 +160,7 @@ public final class Reedbed extends Drawing {
         }
         double water = waterline();
         if (!model.mirror().isEmpty()) {
-            g.setFill(Ink.of(g).water());
+            g.setFill(Palette.of(g).water());
             g.fillRect(0, Math.rint(water), w, h - Math.rint(water));
         }
         corners(g, w, h);
@@ -182,7 +182,7 @@ public final class Reedbed extends Drawing {
         }
         key(g, w, h);
         if (isFocused()) {
-            g.setStroke(Ink.of(g).imitation());
+            g.setStroke(Palette.of(g).imitation());
             g.setLineWidth(1);
             g.strokeRoundRect(0.5, 0.5, w - 1, h - 1, 16, 16);
         }
@@ -190,31 +190,31 @@ public final class Reedbed extends Drawing {
     }
 
     private void grid(GraphicsContext g, double w, double water) {
-        g.setFont(Ink.figuresFont(11));
+        g.setFont(Palette.figuresFont(11));
         g.setTextBaseline(VPos.CENTER);
         g.setTextAlign(TextAlignment.RIGHT);
         double step = floorDb < -50 ? 20 : 10;
         for (double db = 0; db > floorDb + 2; db -= step) {
             double y = Math.rint(water - height(db));
-            g.setFill(Ink.of(g).grid());
+            g.setFill(Palette.of(g).grid());
             g.fillRect(LEFT, y, w - RIGHT - LEFT, 1); // whole pixels: no shape to trace
-            g.setFill(Ink.of(g).quiet());
+            g.setFill(Palette.of(g).quiet());
             g.fillText(String.format(Locale.ROOT, "%.0f", db), LEFT - 10, y);
         }
         g.fillText("dB", LEFT - 10, TOP - 16);
-        g.setFill(Ink.of(g).scale());
+        g.setFill(Palette.of(g).scale());
         g.fillRect(0, Math.rint(water), w, 1);
-        g.setFill(Ink.of(g).quiet());
+        g.setFill(Palette.of(g).quiet());
         g.setTextAlign(TextAlignment.LEFT);
         g.setTextBaseline(VPos.TOP);
-        g.setFont(Ink.textFont(11));
+        g.setFont(Palette.textFont(11));
         g.fillText(axis.unit(), 8, water + 7);
-        g.setFont(Ink.figuresFont(11));
+        g.setFont(Palette.figuresFont(11));
         for (Axis.Tick t : axis.ticks(0.055)) {
             double x = Math.rint(x(t.hz()));
-            g.setFill(Ink.of(g).scale());
+            g.setFill(Palette.of(g).scale());
             g.fillRect(x, Math.rint(water), 1, 6);
-            g.setFill(Ink.of(g).quiet());
+            g.setFill(Palette.of(g).quiet());
             g.fillText(t.text(), x + 4, water + 7);
         }
     }
@@ -226,7 +226,7 @@ public final class Reedbed extends Drawing {
             return;
         }
         boolean chosen = up && r.partial().equals(selected.get());
-        Color ink = up ? Ink.of(g).recording() : Ink.of(g).imitation();
+        Color ink = up ? Palette.of(g).recording() : Palette.of(g).imitation();
         double sign = up ? -1 : 1;
         double tall = height(db) * (up ? 1 : reflectionScale(water));
         double bend = Math.min(26, 0.35 * height(r.levelDb()) - 0.35 * height(db)); // a dying reed leans over
@@ -251,7 +251,7 @@ public final class Reedbed extends Drawing {
         g.setFill(ink);
         g.fillOval(topX - uncertain, topY - 6, 2 * uncertain, 12);
         if (chosen) {
-            g.setStroke(Ink.of(g).text());
+            g.setStroke(Palette.of(g).text());
             g.setLineWidth(1.2);
             g.strokeOval(topX - uncertain - 3, topY - 9, 2 * uncertain + 6, 18);
         }
@@ -320,9 +320,9 @@ public final class Reedbed extends Drawing {
             return;
         }
         double wide = reach(r);
-        g.setFill(Ink.faint(Ink.of(g).audible(), 0.16));
+        g.setFill(Palette.faint(Palette.of(g).audible(), 0.16));
         g.fillOval(x - wide, water - 7, 2 * wide, 14);
-        g.setStroke(Ink.of(g).audible());
+        g.setStroke(Palette.of(g).audible());
         g.setLineWidth(1.1);
         for (double s = 1; s > 0.3; s -= 0.3) {
             g.strokeOval(x - wide * s, water - 7 * s, 2 * wide * s, 14 * s);
@@ -333,13 +333,13 @@ public final class Reedbed extends Drawing {
     private double rippleText(GraphicsContext g, BedModel.Ripple r, double water, double taken) {
         double x = x(r.hz());
         if (x + 9 >= taken && x >= LEFT && x <= getWidth() - RIGHT - 40) {
-            g.setFont(Ink.figuresFont(11));
+            g.setFont(Palette.figuresFont(11));
             g.setTextBaseline(VPos.BOTTOM);
             g.setTextAlign(TextAlignment.LEFT);
             String text = String.format(Locale.ROOT, "%.1f JND", r.jnd());
-            g.setFill(Ink.of(g).panel());
+            g.setFill(Palette.of(g).panel());
             g.fillRect(x + 9, water - 25, 7 * text.length() + 4, 14);
-            g.setFill(Ink.of(g).audible());
+            g.setFill(Palette.of(g).audible());
             g.fillText(text, x + 11, water - 11);
             return x + 9 + 7 * text.length() + 6;
         }
@@ -347,10 +347,10 @@ public final class Reedbed extends Drawing {
     }
 
     private void names(GraphicsContext g) {
-        g.setFont(Ink.textFont(11));
+        g.setFont(Palette.textFont(11));
         g.setTextBaseline(VPos.BOTTOM);
         g.setTextAlign(TextAlignment.CENTER);
-        g.setFill(Ink.of(g).within());
+        g.setFill(Palette.of(g).within());
         double lastRight = 0;
         for (Reed r : model.reeds().stream()
                 .sorted(Comparator.comparingDouble(q -> q.partial().frequencyHz()))
@@ -369,25 +369,25 @@ public final class Reedbed extends Drawing {
 
     private void key(GraphicsContext g, double w, double h) {
         double y = h - 12;
-        g.setFont(Ink.textFont(11));
+        g.setFont(Palette.textFont(11));
         g.setTextBaseline(VPos.CENTER);
         g.setTextAlign(TextAlignment.LEFT);
-        g.setFill(Ink.of(g).quiet());
+        g.setFill(Palette.of(g).quiet());
         double x = w - 486;
         g.fillText("leaf = T60", x, y);
         x += 66;
-        g.setFont(Ink.figuresFont(11));
+        g.setFont(Palette.figuresFont(11));
         for (double t : new double[] {0.3, 1, 3}) {
             double length = leafLength(t);
-            g.setFill(Ink.of(g).scale());
+            g.setFill(Palette.of(g).scale());
             g.fillRect(x, Math.rint(y), length, 1);
-            g.setFill(Ink.of(g).quiet());
+            g.setFill(Palette.of(g).quiet());
             g.fillText(t + " s", x + length + 4, y);
             x += length + 42;
         }
         if (time > 0) {
             g.setTextAlign(TextAlignment.LEFT);
-            g.setFill(Ink.of(g).text());
+            g.setFill(Palette.of(g).text());
             g.fillText(String.format(Locale.ROOT, "%.2f s after the strike", time), LEFT, y);
         }
     }

@@ -4,11 +4,11 @@ import javafx.beans.property.SimpleObjectProperty;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Comparison;
-import nightreed.match.Hearing;
+import nightreed.match.JndThresholds;
 import nightreed.match.PartialDifference;
-import nightreed.match.Side;
 import nightreed.measure.BrightnessPath;
 import nightreed.measure.FirstMoments;
 import nightreed.measure.Partial;
@@ -51,8 +51,8 @@ public final class Strip extends Drawing {
 
     private final SimpleObjectProperty<Partial> selected;
     private Comparison comparison;
-    private Side recording;
-    private Side imitation;
+    private AnalysedSound recording;
+    private AnalysedSound imitation;
     private FirstMoments firstRecording; // made when they are looked at
     private FirstMoments firstImitation;
     private BrightnessPath pathRecording;
@@ -68,7 +68,7 @@ public final class Strip extends Drawing {
     }
 
     /** Both sounds and how they compare; null for nothing. */
-    public void setSounds(Side r, Side i, Comparison c) {
+    public void setSounds(AnalysedSound r, AnalysedSound i, Comparison c) {
         recording = r;
         imitation = i;
         comparison = c;
@@ -128,13 +128,13 @@ public final class Strip extends Drawing {
                 if (share <= 0) {
                     continue;
                 }
-                double jnd = Math.abs(theirs[k][f] - mine[k][f]) / Hearing.USUAL.noiseDb();
+                double jnd = Math.abs(theirs[k][f] - mine[k][f]) / JndThresholds.USUAL.noiseDb();
                 double y = 2 + f * height;
                 double own = Math.max(0, 1 + mine[k][f] / FIRST_RANGE_DB);
-                g.setFill(Ink.faint(Ink.of(g).recording(), 0.05 + 0.6 * own));
+                g.setFill(Palette.faint(Palette.of(g).recording(), 0.05 + 0.6 * own));
                 g.fillRect(left, y, right - left + 0.3, height + 0.3);
                 if (jnd > 2) {
-                    g.setFill(Ink.faint(Ink.of(g).audible(), Math.min(0.85, 0.1 * jnd * Math.min(1, share))));
+                    g.setFill(Palette.faint(Palette.of(g).audible(), Math.min(0.85, 0.1 * jnd * Math.min(1, share))));
                     g.fillRect(left, y, right - left + 0.3, height + 0.3);
                 }
             }
@@ -153,8 +153,8 @@ public final class Strip extends Drawing {
         }
         int last = Math.max(StripGround.lastClear(pathRecording), 2);
         GraphicsContext g = s.g();
-        double jnd = Hearing.USUAL.brightnessBark();
-        g.setFill(Ink.faint(Ink.of(g).within(), 0.28));
+        double jnd = JndThresholds.USUAL.brightnessBark();
+        g.setFill(Palette.faint(Palette.of(g).within(), 0.28));
         double step = (s.foot() - s.top()) / last;
         for (int f = 0; f < last; f++) {
             double hz = pathRecording.centroidHz()[f];
@@ -164,9 +164,9 @@ public final class Strip extends Drawing {
                 g.fillRect(left, s.top() + f * step, Math.max(1, right - left), step + 0.3);
             }
         }
-        g.setStroke(Ink.of(g).recording());
+        g.setStroke(Palette.of(g).recording());
         s.trace(pathRecording, last, last);
-        g.setStroke(Ink.of(g).imitation());
+        g.setStroke(Palette.of(g).imitation());
         g.setLineDashes(6, 4);
         s.trace(pathImitation, Math.min(last, StripGround.lastClear(pathImitation)), last);
         g.setLineDashes();
@@ -196,20 +196,20 @@ public final class Strip extends Drawing {
             if (right - left < 2) {
                 continue;
             }
-            double jnd = Hearing.USUAL.noiseDb();
+            double jnd = JndThresholds.USUAL.noiseDb();
             if (db > low) {
-                g.setFill(Ink.faint(Ink.of(g).within(), 0.28));
+                g.setFill(Palette.faint(Palette.of(g).within(), 0.28));
                 double top = s.y(Math.min(high, db + jnd), low, high);
                 g.fillRect(left + 1, top, right - left - 2, s.y(Math.max(low, db - jnd), low, high) - top);
-                g.setStroke(Ink.of(g).recording());
+                g.setStroke(Palette.of(g).recording());
                 g.setLineWidth(2);
                 g.strokeLine(left + 1, s.y(db, low, high), right - 1, s.y(db, low, high));
             }
             if (other > low) {
                 g.setStroke(
                         Math.abs(other - db) > 2 * jnd
-                                ? Ink.of(g).audible()
-                                : Ink.of(g).imitation());
+                                ? Palette.of(g).audible()
+                                : Palette.of(g).imitation());
                 g.setLineWidth(2);
                 g.setLineDashes(4, 3);
                 g.strokeLine(left + 1, s.y(other, low, high), right - 1, s.y(other, low, high));
@@ -254,8 +254,8 @@ public final class Strip extends Drawing {
             Double r = d.recording() == null ? null : d.recording().t60Seconds();
             Double i = d.imitation() == null ? null : d.imitation().t60Seconds();
             if (r != null) {
-                double top = s.y(Math.log(r * Hearing.USUAL.decayLonger()), low, high);
-                double foot = s.y(Math.log(r * Hearing.USUAL.decayShorter()), low, high);
+                double top = s.y(Math.log(r * JndThresholds.USUAL.decayLonger()), low, high);
+                double foot = s.y(Math.log(r * JndThresholds.USUAL.decayShorter()), low, high);
                 s.within(x, top, foot);
                 s.mark(x, s.y(Math.log(r), low, high), d.recording().equals(selected.get()));
             }
@@ -275,7 +275,7 @@ public final class Strip extends Drawing {
         for (PartialDifference d : comparison.partials()) {
             double x = s.x(d.either().frequencyHz());
             if (s.visible(x)) {
-                double jnd = Hearing.USUAL.levelDb();
+                double jnd = JndThresholds.USUAL.levelDb();
                 s.within(x, s.y(jnd, -reach, reach), s.y(-jnd, -reach, reach));
                 if (d.recording() != null) {
                     s.mark(x, s.y(0, -reach, reach), d.recording().equals(selected.get()));

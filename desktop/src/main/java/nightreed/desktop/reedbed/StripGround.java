@@ -4,7 +4,7 @@ import java.util.Locale;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.measure.BrightnessPath;
 
 /** What all strips share: places on the axis of the bed, scale lines, and the marks of the two sounds. */
@@ -45,11 +45,11 @@ record StripGround(GraphicsContext g, Axis axis, double w, double h) {
     /** A line across at a height, named at its left end. */
     void line(double y, String name) {
         if (y > 5 && y < h - 5) {
-            g.setStroke(Ink.of(g).grid());
+            g.setStroke(Palette.of(g).grid());
             g.setLineWidth(1);
             g.strokeLine(LEFT, Math.rint(y) + 0.5, right(), Math.rint(y) + 0.5);
-            g.setFill(Ink.of(g).quiet());
-            g.setFont(Ink.figuresFont(11));
+            g.setFill(Palette.of(g).quiet());
+            g.setFont(Palette.figuresFont(11));
             g.setTextAlign(TextAlignment.RIGHT);
             g.setTextBaseline(VPos.CENTER);
             g.fillText(name, LEFT - 6, y);
@@ -74,37 +74,37 @@ record StripGround(GraphicsContext g, Axis axis, double w, double h) {
     void instead(String text) {
         g.setTextAlign(TextAlignment.LEFT);
         g.setTextBaseline(VPos.CENTER);
-        g.setFont(Ink.textFont(12));
-        g.setFill(Ink.of(g).quiet());
+        g.setFont(Palette.textFont(12));
+        g.setFill(Palette.of(g).quiet());
         g.fillText(text, LEFT, h / 2);
     }
 
     /** The span in which a difference would not be heard. */
     void within(double x, double top, double foot) {
-        g.setFill(Ink.faint(Ink.of(g).within(), 0.28));
+        g.setFill(Palette.faint(Palette.of(g).within(), 0.28));
         g.fillRoundRect(x - 7, top, 14, foot - top, 6, 6);
     }
 
     /** The recording's value. */
     void mark(double x, double y, boolean chosen) {
-        g.setFill(Ink.of(g).recording());
+        g.setFill(Palette.of(g).recording());
         g.fillOval(x - 3.5, y - 3.5, 7, 7);
         if (chosen) {
-            g.setStroke(Ink.of(g).text());
+            g.setStroke(Palette.of(g).text());
             g.strokeOval(x - 6.5, y - 6.5, 13, 13);
         }
     }
 
     /** The imitation's value. */
     void ring(double x, double y, boolean audible) {
-        g.setStroke(audible ? Ink.of(g).audible() : Ink.of(g).imitation());
+        g.setStroke(audible ? Palette.of(g).audible() : Palette.of(g).imitation());
         g.setLineWidth(1.8);
         g.strokeOval(x - 5, y - 5, 10, 10);
     }
 
     /** An upright line through a value: where it may lie. */
     void interval(double x, double top, double foot) {
-        g.setStroke(Ink.of(g).recording());
+        g.setStroke(Palette.of(g).recording());
         g.setLineWidth(1);
         g.strokeLine(x, Math.max(3, top), x, Math.min(h - 3, foot));
     }

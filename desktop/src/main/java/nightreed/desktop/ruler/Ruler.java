@@ -17,7 +17,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.match.Tolerances;
 import nightreed.recipe.part.Parameter;
 
@@ -210,21 +210,21 @@ public final class Ruler extends VBox {
             if (span != null) {
                 double a = SIDE + ruled.position(span.low()) * room();
                 double b = SIDE + ruled.position(span.high()) * room();
-                g.setFill(Ink.faint(Ink.of(g).within(), 0.32));
+                g.setFill(Palette.faint(Palette.of(g).within(), 0.32));
                 g.fillRoundRect(a, y - 6, Math.max(3, b - a), 12, 5, 5);
             }
-            g.setStroke(isFocused() ? Ink.of(g).imitation() : Ink.of(g).scale());
+            g.setStroke(isFocused() ? Palette.of(g).imitation() : Palette.of(g).scale());
             g.setLineWidth(isFocused() ? 2 : 1);
             g.strokeLine(SIDE, y, SIDE + room(), y);
             ticks(g, y);
             if (fitted != null) {
                 double x = Math.rint(SIDE + ruled.position(fitted) * room()) + 0.5;
-                g.setStroke(Ink.of(g).recording());
+                g.setStroke(Palette.of(g).recording());
                 g.setLineWidth(2);
                 g.strokeLine(x, y - 8, x, y + 6);
             }
             double x = SIDE + ruled.position(value) * room();
-            g.setFill(Ink.of(g).imitation());
+            g.setFill(Palette.of(g).imitation());
             g.fillPolygon(
                     new double[] {x, x + 6, x + 6, x - 6, x - 6},
                     new double[] {y - 3, y + 3, y + 11, y + 11, y + 3},
@@ -233,11 +233,11 @@ public final class Ruler extends VBox {
         }
 
         private void ticks(GraphicsContext g, double y) {
-            g.setFont(Ink.figuresFont(11));
-            g.setFill(Ink.of(g).quiet());
+            g.setFont(Palette.figuresFont(11));
+            g.setFill(Palette.of(g).quiet());
             g.setTextBaseline(VPos.TOP);
             g.setTextAlign(TextAlignment.CENTER);
-            g.setStroke(Ink.of(g).scale());
+            g.setStroke(Palette.of(g).scale());
             g.setLineWidth(1);
             double tab = SIDE + ruled.position(value) * room();
             for (double p : new double[] {0, 0.5, 1}) {
@@ -255,11 +255,11 @@ public final class Ruler extends VBox {
 
         private void effect(GraphicsContext g, double w, double y) {
             double left = w - BAR;
-            g.setFill(Ink.of(g).raised());
+            g.setFill(Palette.of(g).raised());
             g.fillRoundRect(left, y - 3, BAR - 2, 6, 6, 6);
             if (span != null) {
                 double share = Math.min(1, span.effect() / 2);
-                g.setFill(share > 0.5 ? Ink.of(g).audible() : Ink.of(g).quiet());
+                g.setFill(share > 0.5 ? Palette.of(g).audible() : Palette.of(g).quiet());
                 g.fillRoundRect(left, y - 3, Math.max(3, share * (BAR - 2)), 6, 6, 6);
             }
         }

@@ -10,7 +10,7 @@ import java.util.function.Consumer;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.device.SoundOut;
 import nightreed.machine.Machine;
-import nightreed.match.Hearing;
+import nightreed.match.JndThresholds;
 
 /**
  * Everything a user can set.
@@ -38,7 +38,7 @@ public record Preferences(
         double referenceHz,
         double tempoBpm,
         Axis.Kind axis,
-        Hearing hearing,
+        JndThresholds hearing,
         Place place,
         List<String> recent,
         boolean welcomed,
@@ -57,7 +57,7 @@ public record Preferences(
             440,
             120,
             Axis.Kind.RATIO,
-            Hearing.USUAL,
+            JndThresholds.USUAL,
             Place.USUAL,
             List.of(),
             false,
@@ -111,7 +111,7 @@ public record Preferences(
         referenceHz = referenceHz >= 400 && referenceHz <= 480 ? referenceHz : 440;
         tempoBpm = tempoBpm >= 20 && tempoBpm <= 400 ? tempoBpm : 120;
         axis = axis == null ? Axis.Kind.RATIO : axis;
-        hearing = hearing == null ? Hearing.USUAL : hearing;
+        hearing = hearing == null ? JndThresholds.USUAL : hearing;
         place = place == null ? Place.USUAL : place;
         midi = midi == null ? Midi.USUAL : midi;
         recent = recent == null ? List.of() : List.copyOf(recent.subList(0, Math.min(MOST_RECENT, recent.size())));
@@ -144,7 +144,7 @@ public record Preferences(
         return changed(d -> d.axis = k);
     }
 
-    public Preferences withHearing(Hearing h) {
+    public Preferences withHearing(JndThresholds h) {
         return changed(d -> d.hearing = h);
     }
 
@@ -191,7 +191,7 @@ public record Preferences(
         private double referenceHz;
         private double tempoBpm;
         private Axis.Kind axis;
-        private Hearing hearing;
+        private JndThresholds hearing;
         private Place place;
         private List<String> recent;
         private boolean welcomed;

@@ -6,7 +6,7 @@ import java.util.Locale;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Envelope;
@@ -189,7 +189,7 @@ public final class EnvelopeDrawing extends Handled {
         }
         grid(g, w, h);
         if (recorded != null) {
-            g.setStroke(Ink.faint(Ink.of(g).recording(), 0.75));
+            g.setStroke(Palette.faint(Palette.of(g).recording(), 0.75));
             g.setLineWidth(1.2);
             g.beginPath();
             for (double px = LEFT; px <= split(w); px++) {
@@ -202,7 +202,7 @@ public final class EnvelopeDrawing extends Handled {
             }
             g.stroke();
         }
-        g.setStroke(Ink.of(g).imitation());
+        g.setStroke(Palette.of(g).imitation());
         g.setLineWidth(2);
         g.beginPath();
         for (double px = LEFT; px <= split(w); px += 0.5) {
@@ -222,15 +222,15 @@ public final class EnvelopeDrawing extends Handled {
     }
 
     private void grid(GraphicsContext g, double w, double h) {
-        g.setFont(Ink.figuresFont(11));
+        g.setFont(Palette.figuresFont(11));
         g.setTextBaseline(VPos.CENTER);
         g.setLineWidth(1);
         g.setTextAlign(TextAlignment.RIGHT);
         for (double db = 0; db >= FLOOR_DB; db -= 20) {
             double y = Math.rint(y(Math.pow(10, db / 20), h)) + 0.5;
-            g.setStroke(Ink.of(g).grid());
+            g.setStroke(Palette.of(g).grid());
             g.strokeLine(LEFT, y, w - RIGHT, y);
-            g.setFill(Ink.of(g).quiet());
+            g.setFill(Palette.of(g).quiet());
             g.fillText(String.format(Locale.ROOT, "%.0f", db) + (db == 0 ? " dB" : ""), LEFT - 6, y);
         }
         g.setTextAlign(TextAlignment.CENTER);
@@ -238,18 +238,18 @@ public final class EnvelopeDrawing extends Handled {
         for (double t : TICKS) {
             double x = x(t, w);
             if (t < down && x > used + 44 && x < split(w) - 34) {
-                g.setStroke(Ink.of(g).grid());
+                g.setStroke(Palette.of(g).grid());
                 g.strokeLine(x, TOP, x, h - BOTTOM);
-                g.setFill(Ink.of(g).quiet());
+                g.setFill(Palette.of(g).quiet());
                 g.fillText(ticked(t), x, h - BOTTOM + 10);
                 used = x;
             }
         }
-        g.setStroke(Ink.of(g).scale());
+        g.setStroke(Palette.of(g).scale());
         g.setLineDashes(3, 4);
         g.strokeLine(split(w), TOP, split(w), h - BOTTOM);
         g.setLineDashes();
-        g.setFill(Ink.of(g).quiet());
+        g.setFill(Palette.of(g).quiet());
         g.fillText("key up", split(w), h - BOTTOM + 10);
     }
 

@@ -6,7 +6,7 @@ import java.util.Locale;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
@@ -180,8 +180,8 @@ public final class ExciterDrawing extends Handled {
             return;
         }
         grid(g, w, h);
-        course(g, noise, Ink.faint(Ink.of(g).imitation(), 0.45), w, h);
-        course(g, push, Ink.of(g).imitation(), w, h);
+        course(g, noise, Palette.faint(Palette.of(g).imitation(), 0.45), w, h);
+        course(g, push, Palette.of(g).imitation(), w, h);
         spectra(g, w, h);
         paintHandles(g, w, h);
     }
@@ -212,7 +212,7 @@ public final class ExciterDrawing extends Handled {
     private void spectra(GraphicsContext g, double w, double h) {
         double from = split(w) + 30;
         if (measurement != null) {
-            g.setStroke(Ink.faint(Ink.of(g).recording(), 0.7));
+            g.setStroke(Palette.faint(Palette.of(g).recording(), 0.7));
             g.setLineWidth(1.5);
             for (Partial p : measurement.reliablePartials()) {
                 double x = Math.rint(xHz(p.frequencyHz(), w)) + 0.5;
@@ -227,8 +227,8 @@ public final class ExciterDrawing extends Handled {
         for (int pass = exciter.noisy() ? 0 : 1; pass < 2; pass++) {
             g.setStroke(
                     pass == 0
-                            ? Ink.faint(Ink.of(g).imitation(), 0.45)
-                            : Ink.of(g).imitation());
+                            ? Palette.faint(Palette.of(g).imitation(), 0.45)
+                            : Palette.of(g).imitation());
             g.setLineWidth(1.8);
             g.beginPath();
             for (double px = from; px <= w - RIGHT; px++) {
@@ -248,16 +248,16 @@ public final class ExciterDrawing extends Handled {
     }
 
     private void grid(GraphicsContext g, double w, double h) {
-        g.setFont(Ink.figuresFont(11));
+        g.setFont(Palette.figuresFont(11));
         g.setTextBaseline(VPos.CENTER);
         g.setLineWidth(1);
         double from = split(w) + 30;
         for (double db = 20; db >= FLOOR_DB; db -= 20) {
             double right = Math.rint(y(db, 0, h)) + 0.5;
-            g.setStroke(Ink.of(g).grid());
+            g.setStroke(Palette.of(g).grid());
             g.strokeLine(from, right, w - RIGHT, right);
             if (db == 0 || db == FLOOR_DB) { // its scale is not that on the left
-                g.setFill(Ink.of(g).quiet());
+                g.setFill(Palette.of(g).quiet());
                 g.setTextAlign(TextAlignment.RIGHT);
                 g.fillText(String.format(Locale.ROOT, "%.0f", db), from - 6, right);
             }
@@ -266,7 +266,7 @@ public final class ExciterDrawing extends Handled {
             }
             double y = Math.rint(y(db, topDb, h)) + 0.5;
             g.strokeLine(LEFT, y, split(w) - 18, y);
-            g.setFill(Ink.of(g).quiet());
+            g.setFill(Palette.of(g).quiet());
             g.setTextAlign(TextAlignment.RIGHT);
             g.fillText(String.format(Locale.ROOT, "%.0f", db) + (db == 0 ? " dB" : ""), LEFT - 6, y);
         }

@@ -8,7 +8,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 
 /** A drawing with handles: drag them, or choose one with Enter and move it by arrow keys (Shift fine). */
 public abstract class Handled extends Drawing {
@@ -127,8 +127,8 @@ public abstract class Handled extends Drawing {
         for (int i = 0; i < all.size(); i++) {
             Handle k = all.get(i);
             boolean on = i == chosen && (isFocused() || dragging);
-            g.setFill(on ? Ink.of(g).imitation() : Ink.of(g).panel());
-            g.setStroke(Ink.of(g).imitation());
+            g.setFill(on ? Palette.of(g).imitation() : Palette.of(g).panel());
+            g.setStroke(Palette.of(g).imitation());
             g.setLineWidth(1.6);
             double r = on ? 5.5 : 4.5;
             double[] xs = {k.x() - r, k.x(), k.x() + r, k.x()};

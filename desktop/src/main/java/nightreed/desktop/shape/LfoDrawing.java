@@ -7,7 +7,7 @@ import java.util.function.BiConsumer;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Lfo;
@@ -172,13 +172,13 @@ public final class LfoDrawing extends Handled {
         if (lfo == null || w < 160) {
             return;
         }
-        g.setFont(Ink.figuresFont(11));
+        g.setFont(Palette.figuresFont(11));
         g.setTextBaseline(VPos.CENTER);
         g.setLineWidth(1);
         for (double v = -1; v <= 1; v += 1) {
-            g.setStroke(Ink.of(g).grid());
+            g.setStroke(Palette.of(g).grid());
             g.strokeLine(LEFT, y(v, h), w - RIGHT, y(v, h));
-            g.setFill(Ink.of(g).quiet());
+            g.setFill(Palette.of(g).quiet());
             g.setTextAlign(TextAlignment.RIGHT);
             g.fillText(String.format(Locale.ROOT, "%+.0f", v), LEFT - 6, y(v, h));
         }
@@ -188,7 +188,7 @@ public final class LfoDrawing extends Handled {
             double x = Math.max(LEFT + 14, Math.min(w - RIGHT - 16, x(t, w)));
             g.fillText(String.format(Locale.ROOT, "%.2f s", t), x, h - BOTTOM + 10);
         }
-        g.setStroke(Ink.of(g).imitation());
+        g.setStroke(Palette.of(g).imitation());
         g.setLineWidth(2);
         g.beginPath();
         for (double px = LEFT; px <= w - RIGHT; px += 0.5) {

@@ -1,6 +1,6 @@
 package nightreed.desktop.shape;
 
-import nightreed.match.Side;
+import nightreed.match.AnalysedSound;
 
 /** Level of a recording since its onset, relative to its loudest moment. */
 public final class RecordedLevel {
@@ -8,7 +8,7 @@ public final class RecordedLevel {
     private final float[] level;
 
     /** Looks at every sample once: not for the UI thread with a long recording. */
-    public RecordedLevel(Side recording) {
+    public RecordedLevel(AnalysedSound recording) {
         float[] x = recording.clip().mixedFloats();
         double fs = recording.clip().sampleRateHz();
         int start = (int) (recording.measurement().onsetSeconds() * fs);

@@ -13,7 +13,7 @@ import javafx.application.Application;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.settings.Preferences.Look;
 
 /**
@@ -113,8 +113,8 @@ final class Looks {
         Drawing.redrawAll(part);
     }
 
-    private Ink ink() {
-        return look == Look.NIGHT ? Ink.NIGHT : Ink.DAY;
+    private Palette ink() {
+        return look == Look.NIGHT ? Palette.NIGHT : Palette.DAY;
     }
 
     private static String styleClass(Look look) {

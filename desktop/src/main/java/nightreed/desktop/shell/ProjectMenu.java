@@ -7,18 +7,18 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.stage.FileChooser;
-import nightreed.desktop.bench.Bench;
 import nightreed.desktop.settings.Places;
 import nightreed.desktop.settings.PreferenceStore;
+import nightreed.desktop.workspace.Workspace;
 import nightreed.project.ProjectFile;
 
 /** The project's name, and what can be done with projects; also the way to preferences, guide and about. */
 final class ProjectMenu extends MenuButton {
-    private final Bench bench;
+    private final Workspace bench;
     private final PreferenceStore preferences;
     private final Shell shell;
 
-    ProjectMenu(Bench bench, PreferenceStore preferences, Shell shell) {
+    ProjectMenu(Workspace bench, PreferenceStore preferences, Shell shell) {
         this.bench = bench;
         this.preferences = preferences;
         this.shell = shell;

@@ -23,8 +23,6 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.page.AboutPage;
 import nightreed.desktop.page.GuidePage;
@@ -42,15 +40,17 @@ import nightreed.desktop.stage.CompareView;
 import nightreed.desktop.stage.KeepView;
 import nightreed.desktop.stage.MeasureView;
 import nightreed.desktop.stage.PlayView;
-import nightreed.desktop.stage.Stage6;
 import nightreed.desktop.stage.StageView;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.device.SoundOut;
 import nightreed.device.midi.MidiIn;
 import nightreed.project.ProjectFile;
 
 /** The whole window. */
 public final class Shell extends BorderPane {
-    private final Bench bench;
+    private final Workspace bench;
     private final Supplier<SoundOut> outputs;
     private final Supplier<MidiIn> midi;
     private SoundOut sound; // from complete() on, as are rail, path and side
@@ -58,7 +58,7 @@ public final class Shell extends BorderPane {
     private final Looks looks;
     private ListeningRail rail;
     private StagePath path;
-    private final Map<Stage6, StageView> views = new EnumMap<>(Stage6.class);
+    private final Map<WorkStage, StageView> views = new EnumMap<>(WorkStage.class);
     private final StackPane centre = new StackPane();
     private final ScrollPane margin = new ScrollPane();
     private final StackPane allNotes = new StackPane();
@@ -67,7 +67,7 @@ public final class Shell extends BorderPane {
     private final Timeline retry = new Timeline(new KeyFrame(Duration.seconds(3), e -> retry()));
     private TopLine top;
     private final MessageLine message = new MessageLine(this::dismiss, this::openGuide);
-    private Stage6 stage = Stage6.BRIEF;
+    private WorkStage stage = WorkStage.BRIEF;
     private Page page; // in place of the stage, null if none is open
     private GuidePage guide;
     private boolean warm;
@@ -79,7 +79,7 @@ public final class Shell extends BorderPane {
      *
      * @param outputs opens the sound output, which may take a moment
      */
-    public Shell(Bench bench, Supplier<SoundOut> outputs, Supplier<MidiIn> midi, PreferenceStore preferences) {
+    public Shell(Workspace bench, Supplier<SoundOut> outputs, Supplier<MidiIn> midi, PreferenceStore preferences) {
         this.midi = midi;
         this.bench = bench;
         this.outputs = outputs;
@@ -135,7 +135,7 @@ public final class Shell extends BorderPane {
         bench.unsavedProperty().addListener((o, a, n) -> top.unsaved(n.intValue()));
         bench.intake().longFileProperty().addListener((o, a, file) -> {
             if (file != null) {
-                go(Stage6.BRIEF);
+                go(WorkStage.BRIEF);
             }
         });
         bench.selectedProperty().addListener((o, a, p) -> view(stage).show(bench.state()));
@@ -147,14 +147,14 @@ public final class Shell extends BorderPane {
         retry.play();
         dropping();
         go(stage);
-        show(BenchState.EMPTY, bench.state());
+        show(WorkspaceState.EMPTY, bench.state());
         if (!preferences.get().welcomed()) {
             openWelcome();
         }
     }
 
     /** A stage's view, made when it is first asked for: the window is there sooner with one than with six. */
-    private StageView view(Stage6 s) {
+    private StageView view(WorkStage s) {
         StageView there = views.get(s);
         if (there != null) {
             return there;
@@ -196,7 +196,7 @@ public final class Shell extends BorderPane {
      */
     private void warmUp() {
         List<Runnable> pieces = new ArrayList<>();
-        for (Stage6 s : Stage6.values()) {
+        for (WorkStage s : WorkStage.values()) {
             pieces.add(() -> glimpse(s, view(s).centre(), true));
             pieces.add(() -> glimpse(s, view(s).centre(), false));
             pieces.add(() -> glimpse(s, view(s).margin(), true));
@@ -212,7 +212,7 @@ public final class Shell extends BorderPane {
         quietly.play();
     }
 
-    private void glimpse(Stage6 s, Node n, boolean on) {
+    private void glimpse(WorkStage s, Node n, boolean on) {
         if (page != null || s != stage) {
             if (on) {
                 view(s).show(bench.state());
@@ -235,14 +235,14 @@ public final class Shell extends BorderPane {
         @Override
         public void recording() {
             leavePage();
-            go(Stage6.BRIEF);
+            go(WorkStage.BRIEF);
         }
 
         @Override
         public void room() {
             leavePage();
-            go(Stage6.BRIEF);
-            ((BriefView) view(Stage6.BRIEF)).focusRoom();
+            go(WorkStage.BRIEF);
+            ((BriefView) view(WorkStage.BRIEF)).focusRoom();
         }
 
         @Override
@@ -405,7 +405,7 @@ public final class Shell extends BorderPane {
     }
 
     public KeepView keep() {
-        return (KeepView) view(Stage6.KEEP);
+        return (KeepView) view(WorkStage.KEEP);
     }
 
     public ListeningRail rail() {
@@ -413,12 +413,12 @@ public final class Shell extends BorderPane {
         return rail;
     }
 
-    public Stage6 stage() {
+    public WorkStage stage() {
         return stage;
     }
 
     /** Brings a stage to the front, in place of any page. */
-    public void go(Stage6 next) {
+    public void go(WorkStage next) {
         complete();
         if (page != null) {
             closePage();
@@ -438,7 +438,7 @@ public final class Shell extends BorderPane {
         path.show(stage, bench.state());
     }
 
-    private void show(BenchState before, BenchState s) {
+    private void show(WorkspaceState before, WorkspaceState s) {
         if (!warm && s.current() != null) {
             warm = true;
             warmUp();
@@ -450,7 +450,7 @@ public final class Shell extends BorderPane {
                 && s.recipe() == null
                 && before.current() != null;
         if (arrived) {
-            go(Stage6.MEASURE);
+            go(WorkStage.MEASURE);
         } else if (page == null) {
             view(stage).show(s);
             path.show(stage, s);

@@ -11,18 +11,18 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Circle;
-import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.WorkspaceState;
 
 /** The six stages down the left side, each with what stands or is open there. */
 final class StagePath extends VBox {
-    private final Map<Stage6, Button> buttons = new EnumMap<>(Stage6.class);
-    private final Map<Stage6, Label> concerns = new EnumMap<>(Stage6.class);
+    private final Map<WorkStage, Button> buttons = new EnumMap<>(WorkStage.class);
+    private final Map<WorkStage, Label> concerns = new EnumMap<>(WorkStage.class);
 
-    StagePath(Consumer<Stage6> go) {
+    StagePath(Consumer<WorkStage> go) {
         getStyleClass().add("stage-path");
         setAlignment(Pos.TOP_CENTER);
-        for (Stage6 s : Stage6.values()) {
+        for (WorkStage s : WorkStage.values()) {
             Circle dot = new Circle(6.5);
             dot.getStyleClass().add("stage-dot");
             Button b = new Button(s.title(), dot);
@@ -38,7 +38,7 @@ final class StagePath extends VBox {
             cell.setAlignment(Pos.TOP_CENTER);
             cell.setMinHeight(58);
             getChildren().add(cell);
-            if (s != Stage6.KEEP) {
+            if (s != WorkStage.KEEP) {
                 Region reed = new Region();
                 reed.getStyleClass().add("stage-link");
                 reed.setMaxWidth(1.5);
@@ -49,8 +49,8 @@ final class StagePath extends VBox {
         }
     }
 
-    void show(Stage6 current, BenchState state) {
-        for (Stage6 s : Stage6.values()) {
+    void show(WorkStage current, WorkspaceState state) {
+        for (WorkStage s : WorkStage.values()) {
             Button b = buttons.get(s);
             b.getStyleClass().remove("stage-current");
             if (s == current) {

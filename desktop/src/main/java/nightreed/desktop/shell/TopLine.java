@@ -10,15 +10,15 @@ import javafx.scene.control.ProgressBar;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.bench.TaskState;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.TaskState;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.project.Imitation;
 
 /** Names of project and imitation, the task under way, what is not in the file yet, undo and redo, the notes' fold. */
 final class TopLine extends HBox {
-    private final Bench bench;
+    private final Workspace bench;
     private final Shell shell;
     private final MenuButton imitation = new MenuButton();
     private final Button undo = link("undo", "Undo");
@@ -30,7 +30,7 @@ final class TopLine extends HBox {
     private final Label taskName = new Label();
     private final ProgressBar taskBar = new ProgressBar(0);
 
-    TopLine(Bench bench, Shell shell, ProjectMenu project) {
+    TopLine(Workspace bench, Shell shell, ProjectMenu project) {
         super(8);
         this.bench = bench;
         this.shell = shell;
@@ -94,7 +94,7 @@ final class TopLine extends HBox {
     }
 
     /** @param before what was shown until now */
-    void show(BenchState before, BenchState s) {
+    void show(WorkspaceState before, WorkspaceState s) {
         imitation.setText(s.current() == null ? "" : s.current().name());
         if (!s.imitations().equals(before.imitations()) || imitation.getItems().isEmpty()) {
             list(s.imitations());
@@ -115,7 +115,7 @@ final class TopLine extends HBox {
         MenuItem fresh = new MenuItem("New imitation");
         fresh.setOnAction(e -> {
             bench.addImitation("Imitation " + (all.size() + 1));
-            shell.go(Stage6.BRIEF);
+            shell.go(WorkStage.BRIEF);
         });
         imitation.getItems().add(fresh);
     }

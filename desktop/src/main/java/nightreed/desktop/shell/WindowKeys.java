@@ -9,15 +9,15 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.stage.Window;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.Workspace;
 
 /** Keys of the whole window. Letters play unless text is being typed. */
 final class WindowKeys {
-    private final Bench bench;
+    private final Workspace bench;
     private final Shell shell;
 
-    WindowKeys(Bench bench, Shell shell) {
+    WindowKeys(Workspace bench, Shell shell) {
         this.bench = bench;
         this.shell = shell;
     }
@@ -48,7 +48,7 @@ final class WindowKeys {
     private boolean controlled(KeyEvent e) {
         KeyCode code = e.getCode();
         if (code.isDigitKey() && digit(code) >= 1 && digit(code) <= 6) {
-            shell.go(List.of(Stage6.values()).get(digit(code) - 1));
+            shell.go(List.of(WorkStage.values()).get(digit(code) - 1));
             return true;
         }
         switch (code) {

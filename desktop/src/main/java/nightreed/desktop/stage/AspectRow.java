@@ -17,21 +17,21 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
+import nightreed.desktop.workspace.Workspace;
 import nightreed.match.Aspect;
+import nightreed.match.AspectWeights;
 import nightreed.match.Comparison;
-import nightreed.match.Marks;
 
 /** What would be noticed, aspect by aspect; an ear may overrule each. */
 final class AspectRow extends HBox {
-    private final Bench bench;
+    private final Workspace bench;
     private final Map<Aspect, Label> names = new EnumMap<>(Aspect.class);
     private final Map<Aspect, Label> values = new EnumMap<>(Aspect.class);
     private final Map<Aspect, ProgressBar> bars = new EnumMap<>(Aspect.class);
     private final Map<Aspect, Tooltip> tips = new EnumMap<>(Aspect.class);
     private Comparison shown;
 
-    AspectRow(Bench bench) {
+    AspectRow(Workspace bench) {
         super(10);
         this.bench = bench;
         for (Aspect a : Aspect.values()) {
@@ -40,10 +40,10 @@ final class AspectRow extends HBox {
     }
 
     private VBox cell(Aspect a) {
-        Label name = Parts.quiet(a.id());
+        Label name = NodeFactory.quiet(a.id());
         name.setWrapText(false);
         name.setMinWidth(Region.USE_PREF_SIZE);
-        Label v = Parts.figures("");
+        Label v = NodeFactory.figures("");
         v.setId("aspect-" + a.id());
         ProgressBar bar = new ProgressBar(0);
         bar.setMaxWidth(Double.MAX_VALUE);
@@ -51,7 +51,7 @@ final class AspectRow extends HBox {
         names.put(a, name);
         values.put(a, v);
         bars.put(a, bar);
-        HBox top = new HBox(2, name, Parts.gap(), v);
+        HBox top = new HBox(2, name, NodeFactory.gap(), v);
         top.setAlignment(Pos.BASELINE_LEFT);
         VBox cell = new VBox(3, top, bar);
         HBox.setHgrow(cell, Priority.ALWAYS);
@@ -83,14 +83,14 @@ final class AspectRow extends HBox {
             return;
         }
         double jnd = shown.jnd(a);
-        Marks marks = bench.state().snapshot().marks();
+        AspectWeights marks = bench.state().snapshot().marks();
         MenuItem not = item("not-heard", "My ear hears no difference", a, "not heard: ", marks.notHeard(a, jnd));
         MenuItem yes = item("heard", "My ear hears a difference", a, "heard: ", marks.heard(a, jnd));
         MenuItem back = item("unmark", "As the thresholds have it", a, "unmarked: ", marks.without(a));
         new ContextMenu(not, yes, back).show(cell, Side.TOP, 0, 0);
     }
 
-    private MenuItem item(String id, String text, Aspect a, String label, Marks then) {
+    private MenuItem item(String id, String text, Aspect a, String label, AspectWeights then) {
         MenuItem item = new MenuItem(text);
         item.setId(id + "-" + a.id());
         item.setDisable(then.equals(bench.state().snapshot().marks()));
@@ -99,7 +99,7 @@ final class AspectRow extends HBox {
     }
 
     /** @param c null for nothing */
-    void show(Comparison c, Marks marks) {
+    void show(Comparison c, AspectWeights marks) {
         shown = c;
         for (Aspect a : Aspect.values()) {
             double jnd = c == null ? 0 : c.jnd(a);

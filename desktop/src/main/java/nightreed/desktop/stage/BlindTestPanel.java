@@ -9,8 +9,8 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.match.BlindTest;
 import nightreed.sound.Clip;
 
@@ -18,10 +18,10 @@ import nightreed.sound.Clip;
 final class BlindTestPanel extends VBox {
     private static final int TRIALS = 12;
 
-    private final Bench bench;
+    private final Workspace bench;
     private final LongSupplier seed;
-    private final Label trial = Parts.heading("");
-    private final Label result = Parts.body("");
+    private final Label trial = NodeFactory.heading("");
+    private final Label result = NodeFactory.body("");
     private final Button isRecording = new Button("X is the recording");
     private final Button isImitation = new Button("X is the imitation");
     private final Button again = new Button("Once more");
@@ -30,7 +30,7 @@ final class BlindTestPanel extends VBox {
     private Clip imitation;
 
     /** @param seed of a new test */
-    BlindTestPanel(Bench bench, LongSupplier seed) {
+    BlindTestPanel(Workspace bench, LongSupplier seed) {
         super(14);
         this.bench = bench;
         this.seed = seed;
@@ -51,7 +51,7 @@ final class BlindTestPanel extends VBox {
         getChildren()
                 .addAll(
                         trial,
-                        Parts.body(
+                        NodeFactory.body(
                                 "Each time, X is one of the two, both equally loud. Listen as often as you like, then say"
                                         + " which it is. Rest your ears between the trials."),
                         new HBox(10, a, b, x),
@@ -77,7 +77,7 @@ final class BlindTestPanel extends VBox {
 
     /** Starts anew with what is on the bench now. */
     void begin() {
-        BenchState s = bench.state();
+        WorkspaceState s = bench.state();
         recording = s.recording().clip();
         double gain = Math.pow(10, s.comparison().gainDb() / 20);
         imitation = s.imitation().clip().scaled(gain);

@@ -19,9 +19,9 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import javafx.util.StringConverter;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.bench.Intake;
+import nightreed.desktop.workspace.RecordingImport;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.music.Pitch;
 import nightreed.project.Imitation;
 import nightreed.room.RecordingRoom;
@@ -29,19 +29,19 @@ import nightreed.sound.file.SoundFiles;
 
 /** Brief: what must be imitated, and where its sound comes from. */
 public final class BriefView implements StageView {
-    private final Bench bench;
+    private final Workspace bench;
     private final VBox centre = new VBox(14);
     private final Notes margin = new Notes(8);
     private final VBox list = new VBox(4);
-    private final Label dropText = Parts.heading("");
+    private final Label dropText = NodeFactory.heading("");
     private final MicrophonePanel microphone;
     private final SpanPicker picker = new SpanPicker();
     private final HBox sources = new HBox(14);
-    private final VBox spanPanel = Parts.panel();
+    private final VBox spanPanel = NodeFactory.panel();
     private final ComboBox<RecordingRoom.Instrument> instrument = new ComboBox<>();
     private final Button fit = new Button("Fit an imitation");
 
-    public BriefView(Bench bench) {
+    public BriefView(Workspace bench) {
         this.bench = bench;
         microphone = new MicrophonePanel(bench);
         sources.getChildren().addAll(fromFile(), microphone, fromRoom());
@@ -50,7 +50,7 @@ public final class BriefView implements StageView {
             ((Region) n).setPrefWidth(280);
             ((Region) n).setMinWidth(200);
         }
-        VBox imitations = Parts.panel(Parts.heading("Imitations in this project"), list);
+        VBox imitations = NodeFactory.panel(NodeFactory.heading("Imitations in this project"), list);
         VBox.setVgrow(imitations, Priority.ALWAYS);
         centre.getChildren().addAll(sources, spanPanel, imitations);
         spanPanel.setVisible(false);
@@ -79,9 +79,9 @@ public final class BriefView implements StageView {
                 bench.intake().file(f.toPath());
             }
         });
-        VBox box = Parts.panel(
+        VBox box = NodeFactory.panel(
                 dropText,
-                Parts.quiet(
+                NodeFactory.quiet(
                         "One note, struck, plucked, bowed or blown, to its end, with a little silence before it. WAV, AIFF, FLAC, Ogg"
                                 + " Vorbis or MP3."),
                 choose);
@@ -114,11 +114,11 @@ public final class BriefView implements StageView {
         key.setId("room-key");
         key.setPrefWidth(84);
         key.setAccessibleText("Key");
-        Label keyName = Parts.figures(Pitch.name(first.usualKey()));
+        Label keyName = NodeFactory.figures(Pitch.name(first.usualKey()));
         key.valueProperty().addListener((o, a, k) -> keyName.setText(Pitch.name(k)));
         Slider strength = new Slider(0.1, 1, 0.7);
         strength.setAccessibleText("Strength of the blow");
-        Label strengthText = Parts.figures("0.7");
+        Label strengthText = NodeFactory.figures("0.7");
         strength.valueProperty()
                 .addListener((o, a, v) -> strengthText.setText(String.format(Locale.ROOT, "%.1f", v.doubleValue())));
         Spinner<Integer> moment = new Spinner<>(new SpinnerValueFactory.IntegerSpinnerValueFactory(1, 999, 1));
@@ -139,9 +139,9 @@ public final class BriefView implements StageView {
         grid.addRow(1, label("key"), new HBox(8, key, centred(keyName)));
         grid.addRow(2, label("strength"), new HBox(8, strength, centred(strengthText)));
         grid.addRow(3, label("which one"), moment);
-        VBox box = Parts.panel(
-                Parts.heading("Or have one played"),
-                Parts.quiet("The recording room: a simulated player, not quite at concert pitch."),
+        VBox box = NodeFactory.panel(
+                NodeFactory.heading("Or have one played"),
+                NodeFactory.quiet("The recording room: a simulated player, not quite at concert pitch."),
                 grid,
                 record);
         return box;
@@ -170,12 +170,12 @@ public final class BriefView implements StageView {
 
     /** The part of a long file that is wanted. */
     private void span() {
-        Label what = Parts.heading("");
+        Label what = NodeFactory.heading("");
         Button take = new Button("Take in this span");
         take.setId("take-span");
         take.getStyleClass().add("accent-button");
         take.setOnAction(e -> {
-            Intake.LongFile f = bench.intake().longFileProperty().get();
+            RecordingImport.LongFile f = bench.intake().longFileProperty().get();
             if (f != null) {
                 bench.intake()
                         .span(
@@ -192,7 +192,8 @@ public final class BriefView implements StageView {
                 .getChildren()
                 .setAll(
                         what,
-                        Parts.quiet("Too long to be one note. Drag the edges of the span onto the note that is meant."),
+                        NodeFactory.quiet(
+                                "Too long to be one note. Drag the edges of the span onto the note that is meant."),
                         picker,
                         new HBox(8, take, other));
         bench.intake().longFileProperty().addListener((o, a, f) -> {
@@ -208,7 +209,7 @@ public final class BriefView implements StageView {
     }
 
     private static Label label(String text) {
-        Label l = Parts.quiet(text);
+        Label l = NodeFactory.quiet(text);
         l.setMinWidth(66);
         return l;
     }
@@ -224,7 +225,7 @@ public final class BriefView implements StageView {
     }
 
     @Override
-    public void fill(BenchState s) {
+    public void fill(WorkspaceState s) {
         dropText.setText(s.recording() == null ? "Drop a recording" : "Drop another one");
         list.getChildren().clear();
         for (Imitation i : s.imitations()) {

@@ -22,25 +22,25 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.bench.Fitting;
-import nightreed.desktop.bench.MethodNames;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.ruler.Ruler;
+import nightreed.desktop.workspace.Fitting;
+import nightreed.desktop.workspace.MethodNames;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Comparison;
-import nightreed.match.Side;
 import nightreed.match.Tolerances;
 import nightreed.match.fit.Adviser;
-import nightreed.match.fit.Together;
+import nightreed.match.fit.JointFit;
 import nightreed.match.start.Start;
 import nightreed.match.start.Starts;
 import nightreed.measure.Partial;
 import nightreed.music.Pitch;
 import nightreed.project.Take;
-import nightreed.recipe.Emphasis;
+import nightreed.recipe.AuditionMode;
 import nightreed.recipe.PatchCheck;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
@@ -71,14 +71,14 @@ public final class BuildView implements StageView {
             "subtractive",
             "Rich waves through a filter that opens and closes. Brass, reeds, flutes.");
 
-    private final Bench bench;
+    private final Workspace bench;
     private final ToggleGroup methods = new ToggleGroup();
     private final ToggleButton allValues = new ToggleButton("all values");
     private final MenuButton listen = new MenuButton();
     private final VBox plain = new VBox(8);
     private final GroupedRulers grouped;
     private Recipe shownRecipe;
-    private Side shownRecording;
+    private AnalysedSound shownRecording;
     private Comparison shownComparison;
     private final VBox centre = new VBox(8);
     private final Notes margin = new Notes(6);
@@ -87,8 +87,8 @@ public final class BuildView implements StageView {
     private final WhatItDoes does;
     private final Reedbed bed;
     private final GridPane rulers = new GridPane();
-    private final Label total = Parts.figures("");
-    private final Label source = Parts.heading("Body");
+    private final Label total = NodeFactory.figures("");
+    private final Label source = NodeFactory.heading("Body");
     private final SplitMenuButton fit = new SplitMenuButton();
     private final MenuItem fromHere = new MenuItem("Fit on from here");
     private final MenuItem matchAll = new MenuItem("Try all six methods");
@@ -104,7 +104,7 @@ public final class BuildView implements StageView {
     private int page;
 
     /** @param editMachine shows what the machine can do, to change it */
-    public BuildView(Bench bench, Runnable editMachine) {
+    public BuildView(Workspace bench, Runnable editMachine) {
         this.bench = bench;
         this.bed = new Reedbed(bench.selectedProperty());
         this.grouped = new GroupedRulers(bench);
@@ -190,14 +190,14 @@ public final class BuildView implements StageView {
         listen.setId("listen-to");
         listen.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         bench.shaping().emphasisedProperty().addListener((o, was, is) -> listenText());
-        method.getChildren().addAll(Parts.gap(), total, listen, allValues, fit);
+        method.getChildren().addAll(NodeFactory.gap(), total, listen, allValues, fit);
         method.setAlignment(Pos.CENTER_LEFT);
         HBox choice = new HBox(6, source, strongest, selectedOnly, next);
         choice.setAlignment(Pos.CENTER_LEFT);
         GridPane heads = new GridPane();
         heads.setHgap(22);
         heads.getColumnConstraints().addAll(rulers.getColumnConstraints());
-        heads.add(Parts.heading("Strike"), 0, 0);
+        heads.add(NodeFactory.heading("Strike"), 0, 0);
         heads.add(choice, 1, 0, MODE_COLUMNS, 1);
         plain.getChildren().addAll(heads, rulers);
         centre.getChildren().addAll(method, bed, plain, grouped);
@@ -220,7 +220,7 @@ public final class BuildView implements StageView {
     }
 
     @Override
-    public void fill(BenchState s) {
+    public void fill(WorkspaceState s) {
         fit.setDisable(s.recording() == null);
         boolean resonators = s.recipe() == null || s.recipe() instanceof ResonatorRecipe;
         fit.setText(s.recipe() == null ? "Fit an imitation" : "Fit anew");
@@ -282,12 +282,12 @@ public final class BuildView implements StageView {
     }
 
     private void listenText() {
-        Emphasis e = bench.shaping().emphasisedProperty().get();
+        AuditionMode e = bench.shaping().emphasisedProperty().get();
         listen.setText(e == null ? "all heard" : e.title());
     }
 
     /** Every element, without it, by itself, or more of it. */
-    private void listenMenu(BenchState s) {
+    private void listenMenu(WorkspaceState s) {
         listen.setVisible(s.recipe() != null);
         listenText();
         listen.getItems().clear();
@@ -297,11 +297,11 @@ public final class BuildView implements StageView {
         MenuItem all = new MenuItem("everything as it is");
         all.setOnAction(e -> bench.shaping().listen(null));
         listen.getItems().add(all);
-        for (Emphasis.Way way : Emphasis.Way.values()) {
+        for (AuditionMode.Way way : AuditionMode.Way.values()) {
             Menu menu = new Menu(way.title() + " …");
-            for (Emphasis.Element element : Emphasis.elements(s.recipe())) {
+            for (AuditionMode.Element element : AuditionMode.elements(s.recipe())) {
                 MenuItem item = new MenuItem(element.name());
-                item.setOnAction(e -> bench.shaping().listen(new Emphasis(element, way)));
+                item.setOnAction(e -> bench.shaping().listen(new AuditionMode(element, way)));
                 menu.getItems().add(item);
             }
             listen.getItems().add(menu);
@@ -318,7 +318,7 @@ public final class BuildView implements StageView {
     }
 
     /** Methods by what the measurement promises. */
-    private void promising(BenchState s) {
+    private void promising(WorkspaceState s) {
         margin.add(Notes.space(4), Notes.heading("What the recording asks for"));
         List<Adviser.Advice> advice = Adviser.before(s.recording().measurement());
         for (Adviser.Advice a : advice.subList(0, 3)) {
@@ -344,14 +344,14 @@ public final class BuildView implements StageView {
     }
 
     /** What came of fitting several notes at once, as long as its recipe is on the bench. */
-    private void joint(BenchState s) {
+    private void joint(WorkspaceState s) {
         Fitting.Joint joint = bench.fitting().togetherProperty().get();
         if (joint == null || s.snapshot().fitted() != joint.result().recipe()) {
             return;
         }
         margin.add(Notes.heading("Notes fitted together"));
         for (int i = 0; i < joint.names().size(); i++) {
-            Together.Heard h = joint.result().notes().get(i);
+            JointFit.Heard h = joint.result().notes().get(i);
             margin.add(Notes.pair(
                     joint.names().get(i),
                     String.format(Locale.ROOT, "%.2f JND", h.comparison().totalJnd())));
@@ -372,7 +372,7 @@ public final class BuildView implements StageView {
     }
 
     /** Where the values come from, and what is forgotten. */
-    private void methodNotes(BenchState s) {
+    private void methodNotes(WorkspaceState s) {
         Recipe r = s.recipe();
         joint(s);
         layers.notes(s, margin);
@@ -404,7 +404,7 @@ public final class BuildView implements StageView {
     }
 
     /** Which mode values stand on rulers now. */
-    private List<Recipe.Setting> bodyChoice(BenchState s, ResonatorRecipe recipe) {
+    private List<Recipe.Setting> bodyChoice(WorkspaceState s, ResonatorRecipe recipe) {
         List<Recipe.Setting> body = s.recipe().settings().stream()
                 .filter(v -> v.parameter().group() == Group.BODY)
                 .toList();
@@ -422,7 +422,7 @@ public final class BuildView implements StageView {
                 .toList();
     }
 
-    private static double effect(BenchState s, Recipe.Setting v) {
+    private static double effect(WorkspaceState s, Recipe.Setting v) {
         Tolerances.Span span = s.tolerances().get(v.parameter().id());
         return span == null ? 0 : span.effect();
     }
@@ -447,7 +447,7 @@ public final class BuildView implements StageView {
         return id.replace('.', ' ');
     }
 
-    private void rulers(BenchState s, ResonatorRecipe recipe) {
+    private void rulers(WorkspaceState s, ResonatorRecipe recipe) {
         List<Recipe.Setting> strike = s.recipe().settings().stream()
                 .filter(v -> v.parameter().group() == Group.EXCITER)
                 .toList();
@@ -493,12 +493,12 @@ public final class BuildView implements StageView {
     }
 
     private Ruler ruler(Recipe.Setting v) {
-        Ruler r = BenchRulers.ruler(v.parameter(), bench, true);
+        Ruler r = WorkspaceRulers.ruler(v.parameter(), bench, true);
         shownRulers.put(v.parameter().id(), r);
         return r;
     }
 
-    static Double fitted(BenchState s, Parameter p) {
+    static Double fitted(WorkspaceState s, Parameter p) {
         Recipe f = s.snapshot().fitted();
         if (f == null || !f.method().equals(s.recipe().method())) {
             return null;
@@ -517,7 +517,7 @@ public final class BuildView implements StageView {
         return null;
     }
 
-    private void notes(BenchState s, ResonatorRecipe r) {
+    private void notes(WorkspaceState s, ResonatorRecipe r) {
         joint(s);
         layers.notes(s, margin);
         ranking();

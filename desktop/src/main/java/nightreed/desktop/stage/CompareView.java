@@ -16,22 +16,22 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.reedbed.Strip;
 import nightreed.desktop.settings.PreferenceStore;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.match.AspectWeights;
 import nightreed.match.Comparison;
-import nightreed.match.Marks;
 import nightreed.match.Move;
-import nightreed.match.fit.Remainder;
+import nightreed.match.fit.ResidualExplanation;
 import nightreed.project.Take;
 
 /** Compare: recording against imitation, what would be heard, and what to do next. */
 public final class CompareView implements StageView {
-    private final Bench bench;
+    private final Workspace bench;
     private final VBox centre = new VBox(6);
     private final Notes margin = new Notes(8);
     private final Reedbed bed;
@@ -39,12 +39,12 @@ public final class CompareView implements StageView {
     private final VBox pictures = new VBox(8);
     private final VBox heard = new VBox(6);
     private final HBox axes = new HBox(4);
-    private final Label about = Parts.quiet("Recording above, imitation mirrored below");
+    private final Label about = NodeFactory.quiet("Recording above, imitation mirrored below");
     private final ToggleButton blindTest = new ToggleButton("blind test");
     private final BlindTestPanel blindPanel;
     private final Slider time = new Slider(0, 1, 0);
-    private final Label timeText = Parts.figures("strike");
-    private final Label verdict = Parts.body("");
+    private final Label timeText = NodeFactory.figures("strike");
+    private final Label verdict = NodeFactory.body("");
     private final TakeLine history = new TakeLine();
     private final AspectRow aspects;
     private final ToggleButton twoTakes = new ToggleButton("two takes");
@@ -54,7 +54,7 @@ public final class CompareView implements StageView {
     private List<Move> shownMoves;
     private final List<Node> cards = new ArrayList<>();
 
-    public CompareView(Bench bench, PreferenceStore preferences) {
+    public CompareView(Workspace bench, PreferenceStore preferences) {
         this.bench = bench;
         this.kind = preferences.get().axis();
         bed = new Reedbed(bench.selectedProperty());
@@ -99,7 +99,7 @@ public final class CompareView implements StageView {
 
     private HBox head() {
         ToggleGroup group = new ToggleGroup();
-        HBox row = new HBox(4, about, Parts.gap());
+        HBox row = new HBox(4, about, NodeFactory.gap());
         for (Axis.Kind k : Axis.Kind.values()) {
             axes.getChildren().add(choice(k.title(), group, k == kind, () -> {
                 kind = k;
@@ -122,7 +122,7 @@ public final class CompareView implements StageView {
 
     private HBox stripHead() {
         ToggleGroup group = new ToggleGroup();
-        HBox row = new HBox(4, Parts.quiet("Exactly, with the span of one JND shaded:"));
+        HBox row = new HBox(4, NodeFactory.quiet("Exactly, with the span of one JND shaded:"));
         for (Strip.Shows s : Strip.Shows.values()) {
             ToggleButton b = choice(s.title(), group, s == Strip.Shows.T60, () -> strip.show(s));
             b.setId("compare-strip-" + s.name().toLowerCase(Locale.ROOT));
@@ -155,7 +155,7 @@ public final class CompareView implements StageView {
         });
         HBox.setHgrow(time, Priority.ALWAYS);
         timeText.setMinWidth(56);
-        HBox row = new HBox(10, Parts.quiet("time"), time, timeText);
+        HBox row = new HBox(10, NodeFactory.quiet("time"), time, timeText);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }
@@ -168,15 +168,15 @@ public final class CompareView implements StageView {
     private static HBox aspectHead() {
         HBox row = new HBox(
                 12,
-                Parts.heading("What a listener would notice, in just-noticeable differences"),
-                Parts.quiet("click one that your ear hears otherwise"));
+                NodeFactory.heading("What a listener would notice, in just-noticeable differences"),
+                NodeFactory.quiet("click one that your ear hears otherwise"));
         row.setAlignment(Pos.BASELINE_LEFT);
         return row;
     }
 
     private HBox verdictLine() {
         verdict.setWrapText(false);
-        HBox row = new HBox(16, verdict, Parts.gap(), history);
+        HBox row = new HBox(16, verdict, NodeFactory.gap(), history);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }
@@ -192,7 +192,7 @@ public final class CompareView implements StageView {
     }
 
     @Override
-    public void fill(BenchState s) {
+    public void fill(WorkspaceState s) {
         blindTest.setDisable(s.comparison() == null || s.imitation() == null);
         twoTakes.setDisable(s.recording() == null);
         if (takes.isVisible()) {
@@ -246,7 +246,7 @@ public final class CompareView implements StageView {
         return all + first + before;
     }
 
-    private void moves(BenchState s) {
+    private void moves(WorkspaceState s) {
         margin.add(Notes.heading("Next moves"));
         if (s.moves() == null) {
             margin.add(Notes.quiet("Trying what would help most …"));
@@ -267,12 +267,12 @@ public final class CompareView implements StageView {
         }
         marks(s.snapshot().marks());
         margin.add(Notes.space(4), Notes.heading(s.moves().isEmpty() ? "Why it comes no closer" : "What is left"));
-        for (String reason : Remainder.of(s.recipe(), s.comparison())) {
+        for (String reason : ResidualExplanation.of(s.recipe(), s.comparison())) {
             margin.add(Notes.body(reason));
         }
     }
 
-    private void marks(Marks marks) {
+    private void marks(AspectWeights marks) {
         if (marks.weights().isEmpty()) {
             return;
         }
@@ -283,10 +283,10 @@ public final class CompareView implements StageView {
     }
 
     private Node card(Move m, int index) {
-        Label title = Parts.heading(m.parameter().name());
-        Label values = Parts.figures(
+        Label title = NodeFactory.heading(m.parameter().name());
+        Label values = NodeFactory.figures(
                 m.parameter().format(m.from()) + " → " + m.parameter().formatWithUnit(m.to()));
-        Label gain = Parts.figures(String.format(Locale.ROOT, "-%.2f JND", m.gainJnd()));
+        Label gain = NodeFactory.figures(String.format(Locale.ROOT, "-%.2f JND", m.gainJnd()));
         gain.getStyleClass().add("within");
         values.setMinWidth(Region.USE_PREF_SIZE);
         gain.setMinWidth(Region.USE_PREF_SIZE);
@@ -295,7 +295,7 @@ public final class CompareView implements StageView {
         apply.setId("apply-move-" + index);
         apply.getStyleClass().add("link");
         apply.setOnAction(e -> bench.shaping().apply(m));
-        VBox card = new VBox(3, title, line, Parts.quiet(m.why()), apply);
+        VBox card = new VBox(3, title, line, NodeFactory.quiet(m.why()), apply);
         card.getStyleClass().addAll("card", index == 0 ? "card-first" : "card-other");
         return card;
     }

@@ -5,8 +5,8 @@ import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
-import nightreed.match.Side;
+import nightreed.desktop.drawing.Palette;
+import nightreed.match.AnalysedSound;
 import nightreed.measure.Partial;
 
 /** How one partial dies: the level at its frequency over time, and the fitted line. */
@@ -23,7 +23,7 @@ final class DecayPlot extends Drawing {
         setAccessibleText("Decay of the selected partial");
     }
 
-    void show(Side side, Partial p, String partialName) {
+    void show(AnalysedSound side, Partial p, String partialName) {
         partial = p;
         name = partialName;
         levels = side == null || p == null ? new double[0] : follow(side, p);
@@ -31,7 +31,7 @@ final class DecayPlot extends Drawing {
     }
 
     /** Level at the partial's frequency, by windows long enough to keep its neighbours out. */
-    private double[] follow(Side side, Partial p) {
+    private double[] follow(AnalysedSound side, Partial p) {
         double fs = side.clip().sampleRateHz();
         double[] x = side.clip().mixed();
         int onset = (int) (side.measurement().onsetSeconds() * fs);
@@ -85,13 +85,13 @@ final class DecayPlot extends Drawing {
         double top = 36;
         double bottom = h - 46;
         double seconds = levels.length * step + middle;
-        g.setFont(Ink.figuresFont(11));
+        g.setFont(Palette.figuresFont(11));
         g.setLineWidth(1);
         for (int db = 0; db > LOW_DB; db -= 20) {
             double y = top + (bottom - top) * db / LOW_DB;
-            g.setStroke(Ink.of(g).grid());
+            g.setStroke(Palette.of(g).grid());
             g.strokeLine(left, y, right, y);
-            g.setFill(Ink.of(g).quiet());
+            g.setFill(Palette.of(g).quiet());
             g.setTextAlign(TextAlignment.RIGHT);
             g.fillText(Integer.toString(db), left - 8, y);
         }
@@ -101,7 +101,7 @@ final class DecayPlot extends Drawing {
             double x = Math.min(right - 16, left + (right - left) * q / 3);
             g.fillText(String.format(Locale.ROOT, "%.2f s", t), Math.max(left + 12, x), bottom + 12);
         }
-        g.setStroke(Ink.of(g).recording());
+        g.setStroke(Palette.of(g).recording());
         g.setLineWidth(1.6);
         g.beginPath();
         for (int k = 0; k < levels.length; k++) {
@@ -115,7 +115,7 @@ final class DecayPlot extends Drawing {
         }
         g.stroke();
         if (partial.t60Seconds() != null) {
-            g.setStroke(Ink.of(g).text());
+            g.setStroke(Palette.of(g).text());
             g.setLineDashes(5, 4);
             g.setLineWidth(1.3);
             g.beginPath();
@@ -137,7 +137,7 @@ final class DecayPlot extends Drawing {
             g.setLineDashes();
         }
         g.setTextAlign(TextAlignment.LEFT);
-        g.setFill(Ink.of(g).text());
+        g.setFill(Palette.of(g).text());
         g.fillText(words(), 14, h - 14);
     }
 

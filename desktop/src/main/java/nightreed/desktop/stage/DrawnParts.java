@@ -8,23 +8,23 @@ import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.shape.EnvelopeDrawing;
 import nightreed.desktop.shape.ExciterDrawing;
 import nightreed.desktop.shape.LfoDrawing;
 import nightreed.desktop.shape.RecordedLevel;
-import nightreed.match.Side;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.match.AnalysedSound;
 import nightreed.recipe.Recipe;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.ParameterAccess;
 
 /** The envelopes, LFOs and strikes of a group of values as drawings, one at a time. */
 final class DrawnParts extends VBox {
-    private final Bench bench;
+    private final Workspace bench;
     private final Runnable again;
     private final EnvelopeDrawing envelope = new EnvelopeDrawing();
     private final LfoDrawing lfo = new LfoDrawing();
@@ -34,11 +34,11 @@ final class DrawnParts extends VBox {
     private final ToggleGroup which = new ToggleGroup();
     private List<String> shown = List.of();
     private String chosen;
-    private Side levelOf;
+    private AnalysedSound levelOf;
     private RecordedLevel level;
 
     /** @param again fills anew, when another part is chosen */
-    DrawnParts(Bench bench, Runnable again) {
+    DrawnParts(Workspace bench, Runnable again) {
         super(2);
         this.again = again;
         this.bench = bench;
@@ -48,12 +48,12 @@ final class DrawnParts extends VBox {
     }
 
     /** Shows the parts of a group; hides itself if there is none. */
-    void fill(BenchState s, Group group) {
+    void fill(WorkspaceState s, Group group) {
         Record recipe = (Record) s.recipe();
-        List<Dials.Found<?>> all = new ArrayList<>();
-        all.addAll(Dials.parts(recipe, Exciter.class));
-        all.addAll(Dials.parts(recipe, Envelope.class));
-        all.addAll(Dials.parts(recipe, Lfo.class));
+        List<ParameterAccess.Found<?>> all = new ArrayList<>();
+        all.addAll(ParameterAccess.parts(recipe, Exciter.class));
+        all.addAll(ParameterAccess.parts(recipe, Envelope.class));
+        all.addAll(ParameterAccess.parts(recipe, Lfo.class));
         all.removeIf(f -> f.group() != group);
         setVisible(!all.isEmpty());
         setManaged(!all.isEmpty());
@@ -61,7 +61,7 @@ final class DrawnParts extends VBox {
             return;
         }
         choices(all.stream().map(f -> f.id()).toList(), all);
-        Dials.Found<?> f =
+        ParameterAccess.Found<?> f =
                 all.stream().filter(q -> q.id().equals(chosen)).findFirst().orElse(all.get(0));
         envelope.setVisible(f.part() instanceof Envelope);
         lfo.setVisible(f.part() instanceof Lfo);
@@ -89,11 +89,11 @@ final class DrawnParts extends VBox {
         return !isManaged() || chosen == null || exciter.isVisible() ? "" : chosen + ".";
     }
 
-    private static String title(Dials.Found<?> f) {
+    private static String title(ParameterAccess.Found<?> f) {
         return f.part() instanceof Exciter ? "strike" : f.name().isEmpty() ? "level" : f.name();
     }
 
-    private void choices(List<String> ids, List<Dials.Found<?>> all) {
+    private void choices(List<String> ids, List<ParameterAccess.Found<?>> all) {
         if (ids.equals(shown)) {
             return;
         }
@@ -102,7 +102,7 @@ final class DrawnParts extends VBox {
         if (!ids.contains(chosen)) {
             chosen = ids.get(0);
         }
-        for (Dials.Found<?> f : all) {
+        for (ParameterAccess.Found<?> f : all) {
             ToggleButton b = new ToggleButton(title(f));
             b.getStyleClass().add("plain-toggle");
             b.setId("drawn-" + f.id());
@@ -119,7 +119,7 @@ final class DrawnParts extends VBox {
         choices.setManaged(all.size() > 1);
     }
 
-    private RecordedLevel level(Side recording) {
+    private RecordedLevel level(AnalysedSound recording) {
         if (!Objects.equals(recording, levelOf)) {
             levelOf = recording;
             level = recording == null ? null : new RecordedLevel(recording);
@@ -141,6 +141,6 @@ final class DrawnParts extends VBox {
                 was.common(),
                 points);
         Recipe now = bench.state().recipe();
-        bench.shaping().shape((Recipe) Dials.exchanged((Record) now, was, next), "zigzag drawn", settled);
+        bench.shaping().shape((Recipe) ParameterAccess.exchanged((Record) now, was, next), "zigzag drawn", settled);
     }
 }

@@ -6,7 +6,7 @@ import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.measure.traits.Formant;
@@ -86,7 +86,7 @@ final class FormantPlot extends Drawing {
         double high = 1.15 * lines.get(lines.size() - 1).frequencyHz();
         scales(g, left, right, top, bottom, low, high);
         curve(g, lines, left, right, top, bottom, low, high);
-        g.setFill(Ink.of(g).recording());
+        g.setFill(Palette.of(g).recording());
         for (Partial p : lines) {
             double x = left + (right - left) * Math.log(p.frequencyHz() / low) / Math.log(high / low);
             double y = y(p.levelDb(), top, bottom);
@@ -94,8 +94,8 @@ final class FormantPlot extends Drawing {
             g.fillOval(x - 2.5, y - 2.5, 5, 5);
         }
         g.setTextAlign(TextAlignment.LEFT);
-        g.setFill(Ink.of(g).text());
-        g.setFont(Ink.figuresFont(11));
+        g.setFill(Palette.of(g).text());
+        g.setFont(Palette.figuresFont(11));
         for (int i = 0; i < words.size(); i++) {
             g.fillText(words.get(i), 14, h - 14 - 16 * (words.size() - 1 - i));
         }
@@ -112,13 +112,13 @@ final class FormantPlot extends Drawing {
 
     private static void scales(
             GraphicsContext g, double left, double right, double top, double bottom, double low, double high) {
-        g.setFont(Ink.figuresFont(11));
+        g.setFont(Palette.figuresFont(11));
         g.setLineWidth(1);
         for (int db = 0; db >= -60; db -= 20) {
             double y = y(db, top, bottom);
-            g.setStroke(Ink.of(g).grid());
+            g.setStroke(Palette.of(g).grid());
             g.strokeLine(left, y, right, y);
-            g.setFill(Ink.of(g).quiet());
+            g.setFill(Palette.of(g).quiet());
             g.setTextAlign(TextAlignment.RIGHT);
             g.fillText(db + " dB", left - 6, y);
         }
@@ -155,7 +155,7 @@ final class FormantPlot extends Drawing {
                 .sorted()
                 .toArray();
         double offset = off.length == 0 ? 0 : off[off.length / 2];
-        g.setStroke(Ink.of(g).text());
+        g.setStroke(Palette.of(g).text());
         g.setLineWidth(1.2);
         g.setLineDashes(5, 4);
         g.beginPath();
@@ -173,8 +173,8 @@ final class FormantPlot extends Drawing {
         g.stroke();
         g.setLineDashes();
         g.setTextAlign(TextAlignment.CENTER);
-        g.setFont(Ink.figuresFont(11));
-        g.setFill(Ink.of(g).text());
+        g.setFont(Palette.figuresFont(11));
+        g.setFill(Palette.of(g).text());
         double last = -100;
         for (Formant f : t.formants()) {
             double x = left + (right - left) * Math.log(f.centreHz() / low) / Math.log(high / low);

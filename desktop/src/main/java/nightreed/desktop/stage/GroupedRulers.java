@@ -19,19 +19,19 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.ruler.Ruler;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.StringRecipe;
 import nightreed.recipe.part.Common;
-import nightreed.recipe.part.Dials;
 import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.Route;
-import nightreed.voice.table.Arithmetic;
-import nightreed.voice.table.Table;
+import nightreed.voice.explain.Arithmetic;
+import nightreed.voice.explain.Table;
 
 /** Every value of a recipe, a group at a time in the order the sound travels; or the arithmetic behind it. */
 final class GroupedRulers extends VBox {
@@ -40,7 +40,7 @@ final class GroupedRulers extends VBox {
     private static final int DRAWN_ROWS = 3;
     private static final int TABLE_ROWS = 9;
 
-    private final Bench bench;
+    private final Workspace bench;
     private final ToggleGroup choice = new ToggleGroup();
     private final Map<Group, ToggleButton> groups = new EnumMap<>(Group.class);
     private final ToggleButton arithmetic = new ToggleButton("arithmetic");
@@ -54,7 +54,7 @@ final class GroupedRulers extends VBox {
     private List<String> shownIds = List.of();
     private int page;
 
-    GroupedRulers(Bench bench) {
+    GroupedRulers(Workspace bench) {
         super(8);
         this.bench = bench;
         this.drawn = new DrawnParts(bench, () -> fill(bench.state()));
@@ -79,7 +79,7 @@ final class GroupedRulers extends VBox {
         add.setId("add-part");
         takeOut.getStyleClass().add("link-menu");
         takeOut.setId("take-out-part");
-        row.getChildren().addAll(toggle(arithmetic), next, Parts.gap(), add, takeOut);
+        row.getChildren().addAll(toggle(arithmetic), next, NodeFactory.gap(), add, takeOut);
         rulers.setHgap(22);
         rulers.setVgap(4);
         for (int c = 0; c < COLUMNS; c++) {
@@ -105,7 +105,7 @@ final class GroupedRulers extends VBox {
         return b;
     }
 
-    void fill(BenchState s) {
+    void fill(WorkspaceState s) {
         Recipe r = s.recipe();
         if (r == null) {
             return;
@@ -142,7 +142,7 @@ final class GroupedRulers extends VBox {
 
     private void parts(Recipe r) {
         add.getItems().clear();
-        for (Dials.Absent a : r.absent()) {
+        for (ParameterAccess.Absent a : r.absent()) {
             MenuItem item = new MenuItem(a.name());
             item.setOnAction(e -> bench.shaping().addPart(a.id(), a.name()));
             add.getItems().add(item);
@@ -175,7 +175,7 @@ final class GroupedRulers extends VBox {
                             () -> bench.shaping().use(string.pluckToBow(), "add macro pluck to bow")));
         }
         takeOut.getItems().clear();
-        for (Dials.Absent a : Dials.optional((Record) r)) {
+        for (ParameterAccess.Absent a : ParameterAccess.optional((Record) r)) {
             MenuItem item = new MenuItem(a.name());
             item.setOnAction(e -> bench.shaping().removePart(a.id(), a.name()));
             takeOut.getItems().add(item);
@@ -236,7 +236,7 @@ final class GroupedRulers extends VBox {
         return item;
     }
 
-    private void rulers(BenchState s, List<Recipe.Setting> all) {
+    private void rulers(WorkspaceState s, List<Recipe.Setting> all) {
         List<Recipe.Setting> chosen = all.stream()
                 .filter(v -> groups.get(v.parameter().group()).isSelected())
                 .sorted(Comparator.comparing(
@@ -253,7 +253,7 @@ final class GroupedRulers extends VBox {
             rulers.getChildren().clear();
             shown.clear();
             for (int i = 0; i < visible.size(); i++) {
-                Ruler ruler = BenchRulers.ruler(visible.get(i).parameter(), bench, true);
+                Ruler ruler = WorkspaceRulers.ruler(visible.get(i).parameter(), bench, true);
                 shown.put(visible.get(i).parameter().id(), ruler);
                 rulers.add(ruler, i / rows, i % rows);
             }
@@ -295,20 +295,20 @@ final class GroupedRulers extends VBox {
         grid.setVgap(1);
         for (int c = 0; c < t.columns().size(); c++) {
             Table.Column column = t.columns().get(c);
-            Label head =
-                    Parts.quiet(column.unit().isEmpty() ? column.name() : column.name() + " [" + column.unit() + "]");
+            Label head = NodeFactory.quiet(
+                    column.unit().isEmpty() ? column.name() : column.name() + " [" + column.unit() + "]");
             head.setWrapText(true);
             head.setMaxWidth(110);
             grid.add(head, c, 0);
             for (int i = 0; i < t.rows().size(); i++) {
                 Double v = t.rows().get(i).get(c);
-                Label cell =
-                        Parts.figures(v == null ? "–" : String.format(Locale.ROOT, "%." + column.decimals() + "f", v));
+                Label cell = NodeFactory.figures(
+                        v == null ? "–" : String.format(Locale.ROOT, "%." + column.decimals() + "f", v));
                 cell.setMinWidth(Region.USE_PREF_SIZE);
                 grid.add(cell, c, i + 1);
             }
         }
-        numbers.getChildren().setAll(Parts.heading(t.title()), grid);
-        t.remarks().forEach(text -> numbers.getChildren().add(Parts.quiet(text)));
+        numbers.getChildren().setAll(NodeFactory.heading(t.title()), grid);
+        t.remarks().forEach(text -> numbers.getChildren().add(NodeFactory.quiet(text)));
     }
 }

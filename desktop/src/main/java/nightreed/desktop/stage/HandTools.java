@@ -10,13 +10,13 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
-import nightreed.desktop.bench.Bench;
-import nightreed.measure.Hand;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.measure.ManualCorrections;
 import nightreed.measure.Partial;
 
 /** What a person does to the chosen partial: leave it out, lock it, take it apart or together with a neighbour. */
 final class HandTools extends FlowPane {
-    private final Bench bench;
+    private final Workspace bench;
     private final Button leaveOut = button("leave-out", "Leave out", "Not part of the sound (Delete)");
     private final Button lock =
             button("lock-partial", "Lock", "It stays as it is, whatever is estimated again around it (Ctrl+L)");
@@ -26,7 +26,7 @@ final class HandTools extends FlowPane {
             "merge-partial", "Join to next", "One partial where two were found: this and the next one up (Ctrl+J)");
     private final TextField takeIn = new TextField();
 
-    HandTools(Bench bench) {
+    HandTools(Workspace bench) {
         super(2, 2);
         this.bench = bench;
         setAlignment(Pos.CENTER_LEFT);
@@ -62,7 +62,7 @@ final class HandTools extends FlowPane {
     /** Has the buttons say what they would do to the partial that is chosen now. */
     void refresh() {
         Partial p = chosen();
-        Hand hand = hand();
+        ManualCorrections hand = hand();
         boolean out = p != null && hand.leavesOut(p);
         boolean locked = p != null && hand.locks(p);
         boolean fixed = p == null || out || locked || p.t60Seconds() == null;
@@ -80,9 +80,9 @@ final class HandTools extends FlowPane {
                 : bench.selectedProperty().get();
     }
 
-    private Hand hand() {
+    private ManualCorrections hand() {
         return bench.state().snapshot() == null
-                ? Hand.NONE
+                ? ManualCorrections.NONE
                 : bench.state().snapshot().hand();
     }
 
@@ -129,7 +129,7 @@ final class HandTools extends FlowPane {
         }
     }
 
-    private void refit(String label, UnaryOperator<Hand> change, String otherwise) {
+    private void refit(String label, UnaryOperator<ManualCorrections> change, String otherwise) {
         bench.intake().refit(label, change.apply(hand()), otherwise);
     }
 

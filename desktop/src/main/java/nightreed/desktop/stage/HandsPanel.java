@@ -24,11 +24,11 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.stage.FileChooser;
 import javafx.util.Duration;
-import nightreed.desktop.bench.Bench;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences.Midi;
+import nightreed.desktop.workspace.Workspace;
 import nightreed.device.SoundOut;
-import nightreed.device.Tape;
+import nightreed.device.WavRecorder;
 import nightreed.device.midi.MidiIn;
 import nightreed.sound.UnusableSound;
 import nightreed.sound.file.SoundFiles;
@@ -38,23 +38,23 @@ final class HandsPanel extends HBox {
     private static final String FIRST = "the first there is";
     private static final String NONE = "no MIDI device";
 
-    private final Bench bench;
+    private final Workspace bench;
     private final MidiIn midi;
     private final PreferenceStore preferences;
     private final ComboBox<String> device = new ComboBox<>();
     private final Button take = new Button("Take down what is played");
-    private final Label words = Parts.quiet("");
+    private final Label words = NodeFactory.quiet("");
     private final Button hear = new Button("Hear it");
     private final Button measure = new Button("Measure it");
     private final Button save = new Button("Save as …");
     private final Timeline ticking = new Timeline(new KeyFrame(Duration.millis(150), e -> tick()));
     private boolean showing;
     private boolean opening;
-    private Tape tape;
+    private WavRecorder tape;
     private Path taken;
     private String last = ""; // of the last take
 
-    HandsPanel(Bench bench, MidiIn midi, PreferenceStore preferences) {
+    HandsPanel(Workspace bench, MidiIn midi, PreferenceStore preferences) {
         super(10);
         this.bench = bench;
         this.midi = midi;
@@ -95,7 +95,7 @@ final class HandsPanel extends HBox {
 
     /** Choice of what plays, for a line of its own. */
     List<Node> device() {
-        Label by = Parts.quiet("played by");
+        Label by = NodeFactory.quiet("played by");
         by.setMinWidth(Region.USE_PREF_SIZE);
         device.setMinWidth(150);
         return List.of(by, device);
@@ -141,7 +141,7 @@ final class HandsPanel extends HBox {
                 .format(DateTimeFormatter.ofPattern("yyyy-MM-dd HH.mm.ss", Locale.ROOT));
         Path file = project.toAbsolutePath().resolveSibling("played").resolve("played " + when + ".wav");
         bench.beside(
-                () -> new Tape(file, SoundOut.SAMPLE_RATE_HZ),
+                () -> new WavRecorder(file, SoundOut.SAMPLE_RATE_HZ),
                 begun -> {
                     tape = begun;
                     bench.desk().tape(begun);
@@ -152,7 +152,7 @@ final class HandsPanel extends HBox {
     }
 
     private void stop() {
-        Tape ended = tape;
+        WavRecorder ended = tape;
         bench.desk().tape(null);
         tape = null;
         take.setText("Take down what is played");
@@ -166,7 +166,7 @@ final class HandsPanel extends HBox {
                 () -> take.setDisable(false));
     }
 
-    private void arrived(Tape ended) {
+    private void arrived(WavRecorder ended) {
         taken = ended.file();
         if (ended.problem() != null) {
             bench.say(ended.problem());
@@ -219,7 +219,7 @@ final class HandsPanel extends HBox {
     }
 
     private void tick() {
-        Tape now = tape;
+        WavRecorder now = tape;
         if (now != null) {
             set(take, String.format(Locale.ROOT, "Stop (%.1f s)", now.seconds()));
             if (now.problem() != null) {
@@ -242,7 +242,7 @@ final class HandsPanel extends HBox {
     /** Ends a take that is under way; what came so far is in its file. */
     void close() {
         ticking.stop();
-        Tape now = tape;
+        WavRecorder now = tape;
         if (now != null) {
             bench.desk().tape(null);
             tape = null;

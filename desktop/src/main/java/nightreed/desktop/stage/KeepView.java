@@ -19,9 +19,9 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.bench.MethodNames;
+import nightreed.desktop.workspace.MethodNames;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.match.Tolerances;
 import nightreed.project.Take;
 import nightreed.recipe.Recipe;
@@ -29,7 +29,7 @@ import nightreed.recipe.part.Parameter;
 
 /** Keep: the logbook of takes, the note, and the files to take away. */
 public final class KeepView implements StageView {
-    private final Bench bench;
+    private final Workspace bench;
     private final HBox centre = new HBox(14);
     private final Notes margin = new Notes(6);
     private final TextArea note = new TextArea();
@@ -39,9 +39,9 @@ public final class KeepView implements StageView {
     private final Cells sheet = new Cells();
     private List<Take> shownTakes;
     private final Button export = new Button("Write the files…");
-    private final Label written = Parts.quiet("");
+    private final Label written = NodeFactory.quiet("");
 
-    public KeepView(Bench bench) {
+    public KeepView(Workspace bench) {
         this.bench = bench;
         note.setPromptText("A note for the patch sheet: what it is for, how it is meant.");
         note.setPrefRowCount(4);
@@ -70,8 +70,8 @@ public final class KeepView implements StageView {
         ScrollPane log = new ScrollPane(takes);
         log.setFitToWidth(true);
         VBox.setVgrow(log, Priority.ALWAYS);
-        VBox left =
-                Parts.panel(Parts.heading("Logbook"), new HBox(8, takeNote, keep), log, Parts.heading("Note"), note);
+        VBox left = NodeFactory.panel(
+                NodeFactory.heading("Logbook"), new HBox(8, takeNote, keep), log, NodeFactory.heading("Note"), note);
         left.setPrefWidth(430);
         HBox.setHgrow(left, Priority.ALWAYS);
         sheet.setHgap(14);
@@ -82,10 +82,10 @@ public final class KeepView implements StageView {
         export.setId("export");
         export.getStyleClass().add("accent-button");
         export.setOnAction(e -> chooseFolder());
-        HBox head = new HBox(8, Parts.heading("Patch sheet"), Parts.gap(), export);
+        HBox head = new HBox(8, NodeFactory.heading("Patch sheet"), NodeFactory.gap(), export);
         head.setAlignment(Pos.CENTER_LEFT);
         written.setId("written");
-        VBox right = Parts.panel(head, written, values);
+        VBox right = NodeFactory.panel(head, written, values);
         right.setPrefWidth(450);
         HBox.setHgrow(right, Priority.ALWAYS);
         centre.getChildren().addAll(left, right);
@@ -135,7 +135,7 @@ public final class KeepView implements StageView {
     }
 
     @Override
-    public void fill(BenchState s) {
+    public void fill(WorkspaceState s) {
         if (!note.isFocused()) {
             note.setText(s.snapshot().note());
         }
@@ -160,7 +160,8 @@ public final class KeepView implements StageView {
     private void log() {
         takes.getChildren().clear();
         if (shownTakes.isEmpty()) {
-            takes.getChildren().add(Parts.quiet("No take yet. A take keeps the recipe as it is, with what you hear."));
+            takes.getChildren()
+                    .add(NodeFactory.quiet("No take yet. A take keeps the recipe as it is, with what you hear."));
         }
         for (int i = shownTakes.size() - 1; i >= 0; i--) {
             takes.getChildren().add(take(shownTakes.get(i)));
@@ -168,8 +169,8 @@ public final class KeepView implements StageView {
     }
 
     private Node take(Take t) {
-        Label name = Parts.body(t.name());
-        Label jnd = Parts.figures(String.format(Locale.ROOT, "%.2f JND", t.totalJnd()));
+        Label name = NodeFactory.body(t.name());
+        Label jnd = NodeFactory.figures(String.format(Locale.ROOT, "%.2f JND", t.totalJnd()));
         Button back = new Button("Use");
         back.getStyleClass().add("link");
         back.setMinWidth(Region.USE_PREF_SIZE);
@@ -177,14 +178,14 @@ public final class KeepView implements StageView {
         back.setAccessibleText("Use " + t.name());
         back.setOnAction(e -> bench.shaping().use(t.patch(), "back to " + t.name()));
         String when = t.at().length() >= 16 ? t.at().substring(5, 16).replace('T', ' ') : t.at();
-        HBox line = new HBox(8, name, Parts.gap(), jnd, back);
+        HBox line = new HBox(8, name, NodeFactory.gap(), jnd, back);
         line.setAlignment(Pos.BASELINE_LEFT);
         String stood = t.worstJnd() == null || t.worstJnd() <= 1
                 ? ""
                 : String.format(Locale.ROOT, "  ·  %s %.1f", t.worst(), t.worstJnd());
-        VBox words = new VBox(1, line, Parts.quiet(when + stood));
+        VBox words = new VBox(1, line, NodeFactory.quiet(when + stood));
         if (!t.note().isEmpty()) {
-            words.getChildren().add(Parts.quiet(t.note()));
+            words.getChildren().add(NodeFactory.quiet(t.note()));
         }
         HBox.setHgrow(words, Priority.ALWAYS);
         HBox box = new HBox(12, words);
@@ -198,15 +199,15 @@ public final class KeepView implements StageView {
 
     /** Figures that are never cut off. */
     private static Label whole(String text) {
-        Label l = Parts.figures(text);
+        Label l = NodeFactory.figures(text);
         l.setMinWidth(Region.USE_PREF_SIZE);
         return l;
     }
 
-    private void values(BenchState s) {
+    private void values(WorkspaceState s) {
         sheet.begin();
         if (s.recipe() == null) {
-            sheet.put(0, sheet.row(), "quiet", "Fit an imitation first.", Parts::quiet);
+            sheet.put(0, sheet.row(), "quiet", "Fit an imitation first.", NodeFactory::quiet);
             sheet.end();
             return;
         }
@@ -214,7 +215,7 @@ public final class KeepView implements StageView {
         Recipe under = s.snapshot().under();
         if (under != null) {
             String title = "Under it: " + MethodNames.of(under.method());
-            sheet.put(0, sheet.row(), "layer", title, Parts::heading);
+            sheet.put(0, sheet.row(), "layer", title, NodeFactory::heading);
             values(under, Map.of());
         }
         sheet.end();
@@ -226,14 +227,14 @@ public final class KeepView implements StageView {
             Parameter p = v.parameter();
             if (p.group() != group) {
                 group = p.group();
-                sheet.put(0, sheet.row(), "group", group.title(), t -> Parts.styled(t, "sheet-group"));
+                sheet.put(0, sheet.row(), "group", group.title(), t -> NodeFactory.styled(t, "sheet-group"));
             }
             Tolerances.Span span = tolerances.get(p.id());
             int row = sheet.row();
-            sheet.put(0, row, "name", p.name(), t -> Parts.styled(t, "body"));
+            sheet.put(0, row, "name", p.name(), t -> NodeFactory.styled(t, "body"));
             sheet.put(1, row, "value", p.formatWithUnit(v.value()), KeepView::whole);
             String room = span == null ? "" : p.format(span.low()) + " to " + p.format(span.high());
-            sheet.put(2, row, "room", room, Parts::quiet);
+            sheet.put(2, row, "room", room, NodeFactory::quiet);
         }
     }
 }

@@ -2,20 +2,20 @@ package nightreed.desktop.stage;
 
 import javafx.scene.control.Button;
 import javafx.scene.layout.FlowPane;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.bench.MethodNames;
+import nightreed.desktop.workspace.MethodNames;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.match.fit.Layers.Layered;
 import nightreed.recipe.Recipe;
 
 /** What sounds under the recipe that is shaped, and what can be done with it. */
 final class LayerNotes {
-    private final Bench bench;
+    private final Workspace bench;
     private final FlowPane actions = new FlowPane(12, 2);
 
-    LayerNotes(Bench bench) {
+    LayerNotes(Workspace bench) {
         this.bench = bench;
         actions.getChildren()
                 .addAll(
@@ -33,14 +33,14 @@ final class LayerNotes {
     }
 
     private void hear() {
-        Side recording = bench.state().recording();
+        AnalysedSound recording = bench.state().recording();
         Recipe under = bench.state().snapshot().under();
         if (recording != null && under != null) {
             bench.audition("the layer under it", () -> Matcher.render(under, recording));
         }
     }
 
-    void notes(BenchState s, Notes margin) {
+    void notes(WorkspaceState s, Notes margin) {
         Recipe under = s.snapshot().under();
         if (s.recipe() == null || under == null) {
             return;

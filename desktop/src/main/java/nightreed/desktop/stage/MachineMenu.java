@@ -12,12 +12,12 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.stage.FileChooser;
 import javafx.stage.Window;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.machine.Feature;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
-import nightreed.match.fit.Prices.Price;
+import nightreed.match.fit.LimitCosts.Price;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.UnusableRecipe;
 import nightreed.sound.SafeFiles;
@@ -25,13 +25,13 @@ import nightreed.sound.SafeFiles;
 /** Which machine has to play what is fitted, and what its limits cost. */
 final class MachineMenu {
     private static final String DESCRIPTIONS = "Descriptions of machines";
-    private final Bench bench;
+    private final Workspace bench;
     private final Runnable edit;
     private final Menu menu = new Menu();
     private final Button price = new Button("Work out what its limits cost");
 
     /** @param edit shows what the machine can do, to change it */
-    MachineMenu(Bench bench, Runnable edit) {
+    MachineMenu(Workspace bench, Runnable edit) {
         this.bench = bench;
         this.edit = edit;
         menu.setId("machine-menu");
@@ -130,7 +130,7 @@ final class MachineMenu {
     }
 
     /** What the machine lacks for the recipe on the bench, and the prices if they are known. */
-    void notes(BenchState s, Notes margin) {
+    void notes(WorkspaceState s, Notes margin) {
         Machine m = bench.fitting().machineProperty().get();
         if (m.equals(Machine.ANY) || s.recipe() == null) {
             return;

@@ -14,9 +14,9 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.match.Side;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.match.AnalysedSound;
 import nightreed.measure.Partial;
 
 /** The small pictures of the Measure stage, one at a time: of the chosen partial, or of the whole sound. */
@@ -50,11 +50,11 @@ final class MeasurePictures extends VBox {
     private final ComboBox<String> narrow = new ComboBox<>();
     private final ReadOnlyObjectProperty<Partial> selected;
     private final PartialTable names;
-    private final NoiseLeft left;
+    private final ResidualNoise left;
     private Picture picture = Picture.DECAY;
-    private Side shown;
+    private AnalysedSound shown;
 
-    MeasurePictures(Bench bench, PartialTable names, NoiseLeft left) {
+    MeasurePictures(Workspace bench, PartialTable names, ResidualNoise left) {
         super(4);
         this.notes = new NotesTab(bench);
         this.left = left;
@@ -112,7 +112,7 @@ final class MeasurePictures extends VBox {
     }
 
     /** @param side null for nothing */
-    void show(Side side) {
+    void show(AnalysedSound side) {
         shown = side;
         draw();
     }

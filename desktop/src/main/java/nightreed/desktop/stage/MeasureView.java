@@ -16,14 +16,14 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.RecordingStrip;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.settings.PreferenceStore;
-import nightreed.match.Side;
-import nightreed.measure.Hand;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.match.AnalysedSound;
+import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.measure.PartialSounds;
@@ -38,23 +38,23 @@ public final class MeasureView implements StageView {
 
     private final VBox centre = new VBox(8);
     private final Notes margin = new Notes(6);
-    private final Bench bench;
+    private final Workspace bench;
     private final PreferenceStore preferences;
     private final Waveform waveform;
     private final Reedbed bed;
     private final RecordingStrip strip;
     private final PartialTable table = new PartialTable();
-    private final NoiseLeft noise = new NoiseLeft();
+    private final ResidualNoise noise = new ResidualNoise();
     private final MeasurePictures pictures;
     private final HandTools hand;
     private final Button fit = new Button("Fit an imitation");
     private final Button measureSpan = new Button("Measure the chosen span");
     private final List<Button> listening;
     private RecordingStrip.Shows stripShows = RecordingStrip.Shows.T60;
-    private Side shown;
-    private Hand shownHand = Hand.NONE;
+    private AnalysedSound shown;
+    private ManualCorrections shownHand = ManualCorrections.NONE;
 
-    public MeasureView(Bench bench, PreferenceStore preferences) {
+    public MeasureView(Workspace bench, PreferenceStore preferences) {
         this.bench = bench;
         this.preferences = preferences;
         this.waveform = new Waveform(bench.intake()::note, this::spanChanged);
@@ -108,7 +108,7 @@ public final class MeasureView implements StageView {
 
     private HBox stripChoice() {
         ToggleGroup group = new ToggleGroup();
-        HBox row = new HBox(2, Parts.quiet("exactly:"));
+        HBox row = new HBox(2, NodeFactory.quiet("exactly:"));
         for (RecordingStrip.Shows s : RecordingStrip.Shows.values()) {
             ToggleButton b = new ToggleButton(s.title());
             b.getStyleClass().addAll("plain-toggle", "small-toggle");
@@ -125,10 +125,10 @@ public final class MeasureView implements StageView {
             });
             row.getChildren().add(b);
         }
-        Label caption = Parts.figures("");
+        Label caption = NodeFactory.figures("");
         caption.getStyleClass().add("strip-caption");
         caption.textProperty().bind(strip.captionProperty());
-        row.getChildren().addAll(Parts.gap(), caption);
+        row.getChildren().addAll(NodeFactory.gap(), caption);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }
@@ -250,11 +250,11 @@ public final class MeasureView implements StageView {
     }
 
     @Override
-    public void fill(BenchState s) {
+    public void fill(WorkspaceState s) {
         if (s.recording() == null) {
             shown = null;
             bed.setModel(BedModel.EMPTY);
-            table.show(null, Hand.NONE);
+            table.show(null, ManualCorrections.NONE);
             waveform.show(null);
             strip.setRecording(null);
             pictures.show(null);
@@ -279,18 +279,18 @@ public final class MeasureView implements StageView {
         notes(s);
     }
 
-    private void notes(BenchState s) {
+    private void notes(WorkspaceState s) {
         Measurement m = measured();
         margin.add(Notes.heading("What this is"));
-        for (String sentence : PlainWords.about(m)) {
+        for (String sentence : MeasurementText.about(m)) {
             margin.add(Notes.body(sentence));
         }
         margin.add(Notes.space(4), Notes.heading("Also measured"));
         margin.add(Notes.pair("offset", offset(m)));
-        for (String[] pair : PlainWords.figures(m)) {
+        for (String[] pair : MeasurementText.figures(m)) {
             margin.add(Notes.pair(pair[0], pair[1]));
         }
-        for (String[] pair : PlainWords.noteValues(m, preferences.get().tempoBpm())) {
+        for (String[] pair : MeasurementText.noteValues(m, preferences.get().tempoBpm())) {
             margin.add(Notes.pair(pair[0], pair[1]));
         }
         for (String remark : m.remarks()) {
@@ -318,8 +318,8 @@ public final class MeasureView implements StageView {
     }
 
     /** Other pitches that the note may be heard at; one click takes one of them. */
-    private void strikeNotes(BenchState s, Measurement m) {
-        Hand decided = s.snapshot().hand();
+    private void strikeNotes(WorkspaceState s, Measurement m) {
+        ManualCorrections decided = s.snapshot().hand();
         if (decided.strikeNoteHz() != null) {
             margin.add(Notes.of(choice(
                     "Strike note as measured",

@@ -5,7 +5,7 @@ import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import nightreed.dsp.LineFit;
-import nightreed.match.Side;
+import nightreed.match.AnalysedSound;
 import nightreed.measure.BrightnessPath;
 import nightreed.measure.Measurement;
 import nightreed.measure.held.HeldHarmonic;
@@ -20,7 +20,7 @@ final class MeasuredPaths {
     private MeasuredPaths() {}
 
     /** The first 100 ms: the highest sample of every half millisecond. */
-    static PathPlot.Path first(Side side) {
+    static PathPlot.Path first(AnalysedSound side) {
         Measurement m = side.measurement();
         float[] x = side.clip().mixedFloats();
         double fs = side.clip().sampleRateHz();
@@ -49,7 +49,7 @@ final class MeasuredPaths {
     }
 
     /** Centroid over time. */
-    static PathPlot.Path brightness(Side side) {
+    static PathPlot.Path brightness(AnalysedSound side) {
         BrightnessPath b = BrightnessPath.of(side.clip(), side.measurement());
         double[] t = new double[b.centroidHz().length];
         double low = Double.POSITIVE_INFINITY;
@@ -77,7 +77,7 @@ final class MeasuredPaths {
     }
 
     /** K-weighted level over time, in steps of 20 ms. */
-    static PathPlot.Path loudness(Side side) {
+    static PathPlot.Path loudness(AnalysedSound side) {
         double step = 0.02;
         int frame = (int) (step * side.clip().sampleRateHz());
         double[] power = Loudness.framePower(side.clip(), frame);

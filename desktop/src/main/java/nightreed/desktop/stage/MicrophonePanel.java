@@ -8,7 +8,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
+import nightreed.desktop.workspace.Workspace;
 import nightreed.device.SoundIn;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
@@ -18,11 +18,11 @@ final class MicrophonePanel extends VBox {
     /** Under this the room's noise is too near [full scale = 1]. */
     private static final double TOO_QUIET = 0.03;
 
-    private final Bench bench;
+    private final Workspace bench;
     private final Button listen = new Button("Listen");
     private final Button record = new Button("Record");
     private final ProgressBar level = new ProgressBar(0);
-    private final Label words = Parts.quiet("Listen first: the level is shown before anything is recorded.");
+    private final Label words = NodeFactory.quiet("Listen first: the level is shown before anything is recorded.");
     private final AnimationTimer ticking = new AnimationTimer() {
         @Override
         public void handle(long now) {
@@ -34,7 +34,7 @@ final class MicrophonePanel extends VBox {
     private double shown;
     private int count;
 
-    MicrophonePanel(Bench bench) {
+    MicrophonePanel(Workspace bench) {
         this.bench = bench;
         getStyleClass().add("panel");
         setSpacing(8);
@@ -48,7 +48,7 @@ final class MicrophonePanel extends VBox {
         words.setId("mic-words");
         HBox buttons = new HBox(8, listen, record);
         buttons.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(Parts.heading("Or record one"), words, level, buttons);
+        getChildren().addAll(NodeFactory.heading("Or record one"), words, level, buttons);
     }
 
     private void listenOrNot() {

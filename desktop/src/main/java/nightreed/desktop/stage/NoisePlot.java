@@ -5,7 +5,7 @@ import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.measure.NoiseBands;
 import nightreed.music.Bark;
 
@@ -70,21 +70,21 @@ final class NoisePlot extends Drawing {
                 double db = loudest(noise.levelDb()[b], c * frames / columns, (c + 1) * frames / columns);
                 double share = (db - top + RANGE_DB) / RANGE_DB;
                 if (share > 0) {
-                    g.setFill(Ink.faint(Ink.of(g).recording(), Math.min(1, 0.06 + 0.94 * share)));
+                    g.setFill(Palette.faint(Palette.of(g).recording(), Math.min(1, 0.06 + 0.94 * share)));
                     g.fillRect(left + c * cell, y + 0.5, cell + 0.4, band - 1);
                 }
             }
         }
         scales(g, left, right, high, low, frames);
         g.setTextAlign(TextAlignment.LEFT);
-        g.setFont(Ink.figuresFont(11));
-        g.setFill(Ink.of(g).text());
+        g.setFont(Palette.figuresFont(11));
+        g.setFill(Palette.of(g).text());
         g.fillText(String.format(Locale.ROOT, "loudest band %.0f dB; %s", top, words()), 14, h - 14);
     }
 
     private void scales(GraphicsContext g, double left, double right, double high, double low, int frames) {
-        g.setFont(Ink.figuresFont(11));
-        g.setFill(Ink.of(g).quiet());
+        g.setFont(Palette.figuresFont(11));
+        g.setFill(Palette.of(g).quiet());
         g.setTextAlign(TextAlignment.RIGHT);
         for (int edge : new int[] {2, 9, 15, 21}) {
             double hz = Bark.edgeHz(edge);

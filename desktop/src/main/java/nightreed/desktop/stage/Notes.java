@@ -59,15 +59,15 @@ public final class Notes extends VBox {
     }
 
     static Note heading(String text) {
-        return before -> reuse(before, "heading", text) ? before : mark(Parts.heading(text), "heading");
+        return before -> reuse(before, "heading", text) ? before : mark(NodeFactory.heading(text), "heading");
     }
 
     static Note body(String text) {
-        return before -> reuse(before, "body", text) ? before : mark(Parts.body(text), "body");
+        return before -> reuse(before, "body", text) ? before : mark(NodeFactory.body(text), "body");
     }
 
     static Note quiet(String text) {
-        return before -> reuse(before, "quiet", text) ? before : mark(Parts.quiet(text), "quiet");
+        return before -> reuse(before, "quiet", text) ? before : mark(NodeFactory.quiet(text), "quiet");
     }
 
     /** A name at the left and a value at the right. */
@@ -78,14 +78,14 @@ public final class Notes extends VBox {
                 put((Label) row.getChildren().get(2), value);
                 return row;
             }
-            return mark(Parts.pair(name, value), "pair");
+            return mark(NodeFactory.pair(name, value), "pair");
         };
     }
 
     static Note space(double height) {
         return before -> before != null && Objects.equals(before.getUserData(), height)
                 ? before
-                : mark(Parts.space(height), height);
+                : mark(NodeFactory.space(height), height);
     }
 
     static Note of(Node node) {

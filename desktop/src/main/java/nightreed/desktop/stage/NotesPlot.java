@@ -7,7 +7,7 @@ import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.measure.Measurement;
 import nightreed.measure.NoteSet;
 
@@ -92,7 +92,7 @@ final class NotesPlot extends Drawing {
                 v -> String.format(Locale.ROOT, "%.0f dB", v),
                 v -> String.format(Locale.ROOT, "%.1f oct", v));
         g.setTextAlign(TextAlignment.LEFT);
-        g.setFill(Ink.of(g).text());
+        g.setFill(Palette.of(g).text());
         g.fillText(decayWords(), 14, bottom + 30);
         g.fillText(brightnessWords(), half + 8, bottom + 30);
         if (shared) {
@@ -122,17 +122,17 @@ final class NotesPlot extends Drawing {
         double[] y = notes.notes().stream().mapToDouble(up).toArray();
         double[] xs = range(x);
         double[] ys = range(y);
-        g.setStroke(Ink.of(g).scale());
+        g.setStroke(Palette.of(g).scale());
         g.setLineWidth(1);
         g.strokeLine(left, bottom, right, bottom);
-        g.setFont(Ink.figuresFont(11));
-        g.setFill(Ink.of(g).quiet());
+        g.setFont(Palette.figuresFont(11));
+        g.setFill(Palette.of(g).quiet());
         g.setTextAlign(TextAlignment.LEFT);
         g.fillText(atX.apply(xs[0]), left, bottom + 12);
         g.setTextAlign(TextAlignment.RIGHT);
         g.fillText(atX.apply(xs[1]), right, bottom + 12);
         g.fillText(atY.apply(ys[1]), right, top - 4);
-        g.setFill(Ink.of(g).recording());
+        g.setFill(Palette.of(g).recording());
         for (int i = 0; i < x.length; i++) {
             if (!Double.isNaN(y[i])) {
                 double px = left + 4 + (right - left - 8) * (x[i] - xs[0]) / (xs[1] - xs[0]);

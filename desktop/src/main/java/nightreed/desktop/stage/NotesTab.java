@@ -9,10 +9,10 @@ import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.MenuButton;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.Family;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.match.Side;
+import nightreed.desktop.workspace.Family;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.match.AnalysedSound;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.measure.NoteSet;
@@ -23,13 +23,13 @@ import nightreed.work.Progress;
 
 /** All notes of one instrument together: of the recording, and of those that are kept together with it. */
 final class NotesTab extends VBox {
-    private final Bench bench;
+    private final Workspace bench;
     private final NotesPlot plot = new NotesPlot();
     private final MenuButton together = new MenuButton("Keep together with");
-    private Side of; // what is shown
+    private AnalysedSound of; // what is shown
     private volatile Object asked; // stands for the latest question; older ones are not waited for
 
-    NotesTab(Bench bench) {
+    NotesTab(Workspace bench) {
         super(2);
         this.bench = bench;
         plot.setId("picture-notes-plot");
@@ -42,7 +42,7 @@ final class NotesTab extends VBox {
     }
 
     /** @param side null for nothing */
-    void show(Side side) {
+    void show(AnalysedSound side) {
         if (side == null) {
             asked = null;
             of = null;
@@ -58,7 +58,7 @@ final class NotesTab extends VBox {
     private void look() {
         Object mine = new Object();
         asked = mine;
-        Side side = of;
+        AnalysedSound side = of;
         Imitation here = bench.state().current();
         bench.ask(project -> Family.of(project, here), family -> {
             if (mine == asked) {
@@ -95,7 +95,7 @@ final class NotesTab extends VBox {
                         : others == 1 ? "Kept together with 1 other" : "Kept together with " + others + " others");
     }
 
-    private void count(Object mine, Side side, Family family) {
+    private void count(Object mine, AnalysedSound side, Family family) {
         boolean several = side.measurement().noteOnsets().size() > 1;
         if (!several && family.others().isEmpty()) {
             plot.say("One note. Keep it together with other recordings of the same instrument.");
@@ -112,7 +112,7 @@ final class NotesTab extends VBox {
                 }
             });
         };
-        Later.work(
+        BackgroundTask.work(
                 () -> notes(side, family.others(), progress),
                 set -> {
                     if (mine == asked) {
@@ -122,7 +122,7 @@ final class NotesTab extends VBox {
                 () -> plot.say("The notes could not be measured: see the log."));
     }
 
-    private static NoteSet notes(Side side, List<Family.Kept> others, Progress progress) {
+    private static NoteSet notes(AnalysedSound side, List<Family.Kept> others, Progress progress) {
         double share = 1.0 / (1 + others.size());
         List<Measurement> all = new ArrayList<>(notes(side.clip(), side.measurement(), progress.part(0, share)));
         for (int i = 0; i < others.size(); i++) {

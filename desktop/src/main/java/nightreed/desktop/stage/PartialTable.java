@@ -11,7 +11,7 @@ import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableRow;
 import javafx.scene.control.TableView;
-import nightreed.measure.Hand;
+import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 
@@ -20,7 +20,7 @@ final class PartialTable extends TableView<Partial> {
     private static final PseudoClass LEFT_OUT = PseudoClass.getPseudoClass("left-out");
 
     private Measurement shown;
-    private Hand hand = Hand.NONE;
+    private ManualCorrections hand = ManualCorrections.NONE;
 
     PartialTable() {
         setId("partial-table");
@@ -37,7 +37,7 @@ final class PartialTable extends TableView<Partial> {
         getColumns().add(number("T60 s", 58, 3, Partial::t60Seconds));
         getColumns().add(number("± s", 52, 3, p -> p.t60SeSeconds() == null ? null : (Double) (2 * p.t60SeSeconds())));
         setColumnResizePolicy(CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
-        setPlaceholder(Parts.quiet("no partials"));
+        setPlaceholder(NodeFactory.quiet("no partials"));
         setRowFactory(t -> new TableRow<>() {
             @Override
             protected void updateItem(Partial p, boolean empty) {
@@ -48,7 +48,7 @@ final class PartialTable extends TableView<Partial> {
     }
 
     /** Shows a measurement; what is chosen stays chosen if it is still there. */
-    void show(Measurement m, Hand decided) {
+    void show(Measurement m, ManualCorrections decided) {
         shown = m;
         hand = decided;
         if (m == null) {

@@ -6,7 +6,7 @@ import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 
 /** Something over time, and, dashed, what was fitted to it. */
 final class PathPlot extends Drawing {
@@ -61,14 +61,14 @@ final class PathPlot extends Drawing {
         double bottom = h - 30 - 16 * words.length;
         double from = path.seconds()[0];
         double to = path.seconds()[path.seconds().length - 1];
-        g.setFont(Ink.figuresFont(11));
+        g.setFont(Palette.figuresFont(11));
         g.setLineWidth(1);
         for (int q = 0; q <= 3; q++) {
             double v = path.low() + (path.high() - path.low()) * q / 3;
             double y = bottom - (bottom - top) * q / 3;
-            g.setStroke(Ink.of(g).grid());
+            g.setStroke(Palette.of(g).grid());
             g.strokeLine(left, y, right, y);
-            g.setFill(Ink.of(g).quiet());
+            g.setFill(Palette.of(g).quiet());
             g.setTextAlign(TextAlignment.RIGHT);
             g.fillText(
                     String.format(Locale.ROOT, Math.abs(path.high() - path.low()) < 3 ? "%.1f" : "%.0f", v),
@@ -86,18 +86,18 @@ final class PathPlot extends Drawing {
         }
         g.setTextAlign(TextAlignment.RIGHT);
         g.fillText(path.unit(), right, 18);
-        g.setStroke(Ink.of(g).recording());
+        g.setStroke(Palette.of(g).recording());
         g.setLineWidth(1.6);
         line(g, path.values(), left, right, top, bottom);
         if (path.fitted() != null) {
-            g.setStroke(Ink.of(g).text());
+            g.setStroke(Palette.of(g).text());
             g.setLineWidth(1.2);
             g.setLineDashes(5, 4);
             line(g, path.fitted(), left, right, top, bottom);
             g.setLineDashes();
         }
         g.setTextAlign(TextAlignment.LEFT);
-        g.setFill(Ink.of(g).text());
+        g.setFill(Palette.of(g).text());
         for (int i = 0; i < words.length; i++) {
             g.fillText(words[i], 14, h - 14 - 16 * (words.length - 1 - i));
         }

@@ -17,11 +17,11 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.rail.Keys;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.desktop.settings.PreferenceStore;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.device.midi.MidiIn;
 import nightreed.music.Pitch;
 import nightreed.recipe.Mode;
@@ -31,7 +31,7 @@ import nightreed.recipe.part.Parameter.Group;
 
 /** Play: the imitation under the fingers, and how it follows key and strength. */
 public final class PlayView implements StageView {
-    private final Bench bench;
+    private final Workspace bench;
     private final VBox centre = new VBox(14);
     private final Notes margin = new Notes(6);
     private final Keys keys;
@@ -42,7 +42,7 @@ public final class PlayView implements StageView {
     private final Map<String, Ruler> byId = new LinkedHashMap<>();
 
     /** @param railKeys keys of the rail, whose letters strike with the strength set here */
-    public PlayView(Bench bench, Keys railKeys, MidiIn midi, PreferenceStore preferences) {
+    public PlayView(Workspace bench, Keys railKeys, MidiIn midi, PreferenceStore preferences) {
         this.hands = new HandsPanel(bench, midi, preferences);
         this.bench = bench;
         this.keys = new Keys(bench.desk(), 5);
@@ -54,7 +54,7 @@ public final class PlayView implements StageView {
         Slider strength = new Slider(0.05, 1, 0.7);
         strength.setAccessibleText("Strength of the letter keys");
         strength.setPrefWidth(130);
-        Label text = Parts.figures("0.70");
+        Label text = NodeFactory.figures("0.70");
         strength.valueProperty().addListener((o, a, v) -> {
             text.setText(String.format(Locale.ROOT, "%.2f", v.doubleValue()));
             keys.strengthProperty().set(v.doubleValue());
@@ -64,10 +64,10 @@ public final class PlayView implements StageView {
         silence.setOnAction(e -> bench.desk().panic());
         silence.setMinWidth(Region.USE_PREF_SIZE);
         hands.getChildren().add(silence);
-        Label letters = Parts.quiet("strength of the letter keys");
+        Label letters = NodeFactory.quiet("strength of the letter keys");
         letters.setMinWidth(Region.USE_PREF_SIZE);
         text.setMinWidth(Region.USE_PREF_SIZE);
-        HBox line = new HBox(10, letters, strength, text, Parts.gap());
+        HBox line = new HBox(10, letters, strength, text, NodeFactory.gap());
         line.getChildren().addAll(hands.device());
         line.setAlignment(Pos.CENTER_LEFT);
         rulers.setHgap(22);
@@ -79,11 +79,11 @@ public final class PlayView implements StageView {
         }
         overKeys.setHgap(26);
         overKeys.setVgap(5);
-        table = Parts.panel(Parts.heading("Over the keyboard"), overKeys);
+        table = NodeFactory.panel(NodeFactory.heading("Over the keyboard"), overKeys);
         centre.getChildren()
                 .addAll(
-                        Parts.panel(keys, line, hands),
-                        Parts.heading("How it follows key and strength"),
+                        NodeFactory.panel(keys, line, hands),
+                        NodeFactory.heading("How it follows key and strength"),
                         rulers,
                         table);
     }
@@ -104,7 +104,7 @@ public final class PlayView implements StageView {
     }
 
     @Override
-    public void fill(BenchState s) {
+    public void fill(WorkspaceState s) {
         margin.add(Notes.heading("Play it"));
         if (s.recipe() == null) {
             rulers.getChildren().clear();
@@ -128,7 +128,7 @@ public final class PlayView implements StageView {
         for (Recipe.Setting v : playing) {
             Ruler r = byId.get(v.parameter().id());
             if (r == null) {
-                r = BenchRulers.ruler(v.parameter(), bench);
+                r = WorkspaceRulers.ruler(v.parameter(), bench);
                 rulers.add(r, byId.size() % 3, byId.size() / 3);
                 byId.put(v.parameter().id(), r);
             }
@@ -158,7 +158,7 @@ public final class PlayView implements StageView {
         String[] heads = {"key", "longest T60", "brightest mode heard", "modes in band"};
         int head = overKeys.row();
         for (int c = 0; c < heads.length; c++) {
-            overKeys.put(c, head, "head", heads[c], Parts::quiet);
+            overKeys.put(c, head, "head", heads[c], NodeFactory::quiet);
         }
         for (int key = Math.max(24, r.key() - 24); key <= Math.min(108, r.key() + 24); key += 12) {
             double factor = Math.pow(2, (key - r.key()) / 12.0);
@@ -183,7 +183,7 @@ public final class PlayView implements StageView {
                 String.format(Locale.ROOT, "%d of %d", inBand, r.modes().size())
             };
             for (int c = 0; c < cells.length; c++) {
-                overKeys.put(c, row, "cell", cells[c], Parts::figures);
+                overKeys.put(c, row, "cell", cells[c], NodeFactory::figures);
             }
         }
         overKeys.end();

@@ -11,7 +11,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.sound.file.Outline;
 
 /**
@@ -99,7 +99,7 @@ final class SpanPicker extends Drawing {
 
     @Override
     protected void paint(GraphicsContext g, double w, double h) {
-        Ink ink = Ink.of(g);
+        Palette ink = Palette.of(g);
         ground(g, w, h);
         if (outline == null || outline.peaks().length == 0) {
             return;
@@ -107,7 +107,7 @@ final class SpanPicker extends Drawing {
         double scale = (w - 2 * SIDE) / outline.seconds();
         double a = SIDE + from.get() * scale;
         double b = Math.max(a + 2, SIDE + to.get() * scale);
-        g.setFill(Ink.faint(ink.within(), 0.25));
+        g.setFill(Palette.faint(ink.within(), 0.25));
         g.fillRect(a, 4, b - a, h - 22);
         g.setFill(ink.recording());
         double middle = (h - 18) / 2;
@@ -124,7 +124,7 @@ final class SpanPicker extends Drawing {
         g.setFill(isFocused() ? ink.imitation() : ink.text());
         g.fillRect(a - 1, 4, 2, h - 22);
         g.fillRect(b - 1, 4, 2, h - 22);
-        g.setFont(Ink.figuresFont(11));
+        g.setFont(Palette.figuresFont(11));
         g.setTextBaseline(VPos.BOTTOM);
         g.setTextAlign(TextAlignment.LEFT);
         g.setFill(ink.quiet());

@@ -2,7 +2,7 @@ package nightreed.desktop.stage;
 
 import javafx.scene.Node;
 import javafx.scene.input.KeyEvent;
-import nightreed.desktop.bench.BenchState;
+import nightreed.desktop.workspace.WorkspaceState;
 
 /** One stage: what stands in the centre, and the notes in the margin. */
 public interface StageView {
@@ -11,7 +11,7 @@ public interface StageView {
     Notes margin();
 
     /** Shows a state in the centre and tells its notes. Called through {@link #show}. */
-    void fill(BenchState s);
+    void fill(WorkspaceState s);
 
     /** A key that nothing else took. @return whether it was used */
     default boolean key(KeyEvent e) {
@@ -22,7 +22,7 @@ public interface StageView {
     default void close() {}
 
     /** Shows a state. Called for the visible stage on every change, and when a stage becomes visible. */
-    default void show(BenchState s) {
+    default void show(WorkspaceState s) {
         if (margin().begin()) {
             fill(s);
             margin().end();

@@ -4,7 +4,7 @@ import java.util.List;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.project.Take;
 
 /** How the distance went from take to take, and where it is now. */
@@ -36,8 +36,8 @@ final class TakeLine extends Drawing {
         for (Take t : takes) {
             most = Math.max(most, t.totalJnd());
         }
-        g.setStroke(Ink.of(g).imitation());
-        g.setFill(Ink.of(g).imitation());
+        g.setStroke(Palette.of(g).imitation());
+        g.setFill(Palette.of(g).imitation());
         g.setLineWidth(1.5);
         double lastX = 0;
         double lastY = 0;

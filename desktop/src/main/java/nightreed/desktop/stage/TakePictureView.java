@@ -3,7 +3,7 @@ package nightreed.desktop.stage;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.project.TakePicture;
 
 /** The reedbed of a take, small: recording above the water, imitation below, ripples where a difference was heard. */
@@ -23,7 +23,7 @@ final class TakePictureView extends Drawing {
 
     @Override
     protected void paint(GraphicsContext g, double w, double h) {
-        Ink ink = Ink.of(g);
+        Palette ink = Palette.of(g);
         double water = Math.rint(h * 0.55);
         g.setFill(ink.raised());
         g.fillRect(0, 0, w, water);

@@ -19,14 +19,14 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import nightreed.desktop.bench.Bench;
-import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.bench.MethodNames;
+import nightreed.desktop.workspace.MethodNames;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Aspect;
 import nightreed.match.Comparison;
-import nightreed.match.Listener;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
+import nightreed.match.PerceptualComparator;
 import nightreed.project.Take;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -38,13 +38,14 @@ import nightreed.sound.UnusableSound;
 final class TwoTakes extends VBox {
     private static final int MOST_VALUES = 40;
 
-    private final Bench bench;
+    private final Workspace bench;
     private final Half left = new Half("left");
     private final Half right = new Half("right");
     private final GridPane table = new GridPane();
-    private final Label empty = Parts.body("There are no two takes yet: fit twice, or keep takes on the Keep stage.");
+    private final Label empty =
+            NodeFactory.body("There are no two takes yet: fit twice, or keep takes on the Keep stage.");
     private List<Take> takes = List.of();
-    private Side recording;
+    private AnalysedSound recording;
 
     /** One of the two. */
     private final class Half {
@@ -52,7 +53,7 @@ final class TwoTakes extends VBox {
         private final Button hear = new Button("▶");
         private final Button use = new Button("Put on the bench");
         private Take shown;
-        private Side of;
+        private AnalysedSound of;
         private Comparison comparison;
         private Clip sound;
 
@@ -81,8 +82,8 @@ final class TwoTakes extends VBox {
             comparison = null;
             sound = null;
             fill();
-            Side here = recording;
-            Later.work(
+            AnalysedSound here = recording;
+            BackgroundTask.work(
                     () -> heard(here, t.patch()),
                     h -> {
                         if (t.equals(shown)) {
@@ -97,10 +98,10 @@ final class TwoTakes extends VBox {
 
     private record Heard(Comparison comparison, Clip clip) {}
 
-    private static Heard heard(Side recording, Patch patch) {
+    private static Heard heard(AnalysedSound recording, Patch patch) {
         try {
-            Side imitation = Matcher.imitation(recording, patch);
-            Comparison c = Listener.compare(recording, imitation);
+            AnalysedSound imitation = Matcher.imitation(recording, patch);
+            Comparison c = PerceptualComparator.compare(recording, imitation);
             return new Heard(c, louder(imitation.clip(), c.gainDb()));
         } catch (UnusableSound silent) {
             return new Heard(null, null);
@@ -125,7 +126,7 @@ final class TwoTakes extends VBox {
         }
     }
 
-    TwoTakes(Bench bench) {
+    TwoTakes(Workspace bench) {
         super(10);
         this.bench = bench;
         setId("two-takes");
@@ -145,7 +146,7 @@ final class TwoTakes extends VBox {
     }
 
     /** Shows the takes of the imitation on the bench; the last two, unless others are chosen. */
-    void show(BenchState s) {
+    void show(WorkspaceState s) {
         boolean other = s.recording() != recording;
         recording = s.recording();
         if (!s.takes().equals(takes) || other) {
@@ -181,27 +182,27 @@ final class TwoTakes extends VBox {
             return;
         }
         int row = 0;
-        table.add(Parts.heading("Two takes"), 0, row);
+        table.add(NodeFactory.heading("Two takes"), 0, row);
         table.add(head(left), 1, row);
         table.add(head(right), 2, row++);
-        table.add(Parts.quiet("all together"), 0, row);
+        table.add(NodeFactory.quiet("all together"), 0, row);
         table.add(jnd(left.comparison == null ? null : left.comparison.totalJnd()), 1, row);
         table.add(jnd(right.comparison == null ? null : right.comparison.totalJnd()), 2, row++);
         for (Aspect a : Aspect.values()) {
-            table.add(Parts.quiet(a.title()), 0, row);
+            table.add(NodeFactory.quiet(a.title()), 0, row);
             table.add(jnd(left.comparison == null ? null : left.comparison.jnd(a)), 1, row);
             table.add(jnd(right.comparison == null ? null : right.comparison.jnd(a)), 2, row++);
         }
-        table.add(Parts.space(6), 0, row++);
+        table.add(NodeFactory.space(6), 0, row++);
         List<String[]> values = differences(left.shown.patch(), right.shown.patch());
-        table.add(Parts.heading(values.isEmpty() ? "All values are the same" : "Values that differ"), 0, row++);
+        table.add(NodeFactory.heading(values.isEmpty() ? "All values are the same" : "Values that differ"), 0, row++);
         for (String[] v : values.subList(0, Math.min(MOST_VALUES, values.size()))) {
-            table.add(Parts.quiet(v[0]), 0, row);
-            table.add(Parts.figures(v[1]), 1, row);
-            table.add(Parts.figures(v[2]), 2, row++);
+            table.add(NodeFactory.quiet(v[0]), 0, row);
+            table.add(NodeFactory.figures(v[1]), 1, row);
+            table.add(NodeFactory.figures(v[2]), 2, row++);
         }
         if (values.size() > MOST_VALUES) {
-            table.add(Parts.quiet("and " + (values.size() - MOST_VALUES) + " more"), 0, row);
+            table.add(NodeFactory.quiet("and " + (values.size() - MOST_VALUES) + " more"), 0, row);
         }
     }
 
@@ -214,7 +215,7 @@ final class TwoTakes extends VBox {
     }
 
     private static Label jnd(Double v) {
-        Label l = Parts.figures(v == null ? "…" : String.format(Locale.ROOT, "%.2f", v));
+        Label l = NodeFactory.figures(v == null ? "…" : String.format(Locale.ROOT, "%.2f", v));
         if (v != null) {
             l.getStyleClass().add(v > 1 ? "audible" : "within");
         }

@@ -13,8 +13,8 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
-import nightreed.match.Side;
+import nightreed.desktop.drawing.Palette;
+import nightreed.match.AnalysedSound;
 
 /**
  * The recording with its onset and the notes in it. A drag chooses a span, whose edges can be dragged on; the wheel zooms;
@@ -28,7 +28,7 @@ final class Waveform extends Drawing {
     private static final double SHORTEST_SPAN = 0.002;
 
     private final Runnable onSpan;
-    private Side side;
+    private AnalysedSound side;
     private float[] samples = {};
     private double from; // what is seen [s]
     private double to;
@@ -78,7 +78,7 @@ final class Waveform extends Drawing {
         focusedProperty().addListener((o, a, b) -> redraw());
     }
 
-    void show(Side s) {
+    void show(AnalysedSound s) {
         boolean other = s == null || side == null || s.clip() != side.clip();
         side = s;
         if (other) {
@@ -252,7 +252,7 @@ final class Waveform extends Drawing {
         notes(g, h);
         extent(g, w, h);
         if (isFocused()) {
-            g.setStroke(Ink.of(g).imitation());
+            g.setStroke(Palette.of(g).imitation());
             g.setLineWidth(1);
             g.strokeRoundRect(0.5, 0.5, w - 1, h - 1, 14, 14);
         }
@@ -265,19 +265,19 @@ final class Waveform extends Drawing {
                 ? String.format(Locale.ROOT, "%.2f s", length)
                 : String.format(Locale.ROOT, "%.3f to %.3f of %.2f s", from, to, length);
         double wide = 6.2 * text.length() + 4;
-        g.setFill(Ink.of(g).panel());
+        g.setFill(Palette.of(g).panel());
         g.fillRect(w - 12 - wide, h - 20, wide + 2, 15);
-        g.setFont(Ink.textFont(11));
+        g.setFont(Palette.textFont(11));
         g.setTextAlign(TextAlignment.RIGHT);
         g.setTextBaseline(VPos.BOTTOM);
-        g.setFill(Ink.of(g).quiet());
+        g.setFill(Palette.of(g).quiet());
         g.fillText(text, w - 12, h - 6);
     }
 
     private void wave(GraphicsContext g, double w, double h) {
         double peak = Math.max(1e-6, side.clip().peak());
         double fs = side.clip().sampleRateHz();
-        g.setFill(Ink.of(g).recording().deriveColor(0, 1, 0.72, 1));
+        g.setFill(Palette.of(g).recording().deriveColor(0, 1, 0.72, 1));
         double perPixel = (to - from) * fs / (w - 2 * EDGE);
         for (int px = (int) EDGE; px < w - EDGE; px++) {
             int first = (int) (from * fs + (px - EDGE) * perPixel);
@@ -303,9 +303,9 @@ final class Waveform extends Drawing {
         if (right < left) {
             return;
         }
-        g.setFill(Ink.faint(Ink.of(g).within(), 0.22));
+        g.setFill(Palette.faint(Palette.of(g).within(), 0.22));
         g.fillRect(left, 3, right - left, h - 6);
-        g.setFill(Ink.of(g).within());
+        g.setFill(Palette.of(g).within());
         for (double x : new double[] {left, right}) {
             g.fillRect(x - 1, 3, 2, h - 6);
             g.fillRect(x - 3, h / 2 - 9, 6, 18);
@@ -317,28 +317,28 @@ final class Waveform extends Drawing {
         if (x < EDGE || x > w - EDGE) {
             return;
         }
-        g.setStroke(Ink.of(g).text());
+        g.setStroke(Palette.of(g).text());
         g.setLineWidth(1);
         g.strokeLine(x, 4, x, h - 4);
-        g.setFont(Ink.textFont(11));
+        g.setFont(Palette.textFont(11));
         g.setTextBaseline(VPos.TOP);
         boolean roomRight = x < w - 120;
         g.setTextAlign(roomRight ? TextAlignment.LEFT : TextAlignment.RIGHT);
         String label =
                 String.format(Locale.ROOT, "onset %.3f s", side.measurement().onsetSeconds());
         double labelX = x + (roomRight ? 6 : -6);
-        g.setFill(Ink.of(g).panel());
+        g.setFill(Palette.of(g).panel());
         g.fillRect(roomRight ? labelX - 2 : labelX - 84, 5, 86, 15);
-        g.setFill(Ink.of(g).text());
+        g.setFill(Palette.of(g).text());
         g.fillText(label, labelX, 6);
     }
 
     /** Where further notes begin; a click measures one of them. */
     private void notes(GraphicsContext g, double h) {
         List<Double> onsets = side.measurement().noteOnsets();
-        g.setStroke(Ink.of(g).imitation());
-        g.setFill(Ink.of(g).imitation());
-        g.setFont(Ink.textFont(11));
+        g.setStroke(Palette.of(g).imitation());
+        g.setFill(Palette.of(g).imitation());
+        g.setFont(Palette.textFont(11));
         g.setTextAlign(TextAlignment.LEFT);
         g.setTextBaseline(VPos.BOTTOM);
         g.setLineDashes(4, 3);

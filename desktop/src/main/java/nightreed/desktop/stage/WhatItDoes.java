@@ -9,14 +9,14 @@ import java.util.function.Consumer;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
 import javafx.util.Duration;
-import nightreed.desktop.bench.BenchState;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
+import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Comparison;
-import nightreed.match.Listener;
 import nightreed.match.Matcher;
 import nightreed.match.PartialDifference;
-import nightreed.match.Side;
+import nightreed.match.PerceptualComparator;
 import nightreed.measure.Partial;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -53,7 +53,7 @@ final class WhatItDoes {
     /** One place on the ruler. */
     private record Step(double value, Comparison comparison, BedModel bed) {}
 
-    void begin(BenchState s, Parameter p) {
+    void begin(WorkspaceState s, Parameter p) {
         stop();
         if (s.recipe() == null || s.recording() == null) {
             return;
@@ -66,7 +66,7 @@ final class WhatItDoes {
         now = "Trying it up and down …";
         words = List.of();
         changed.run();
-        Later.work(
+        BackgroundTask.work(
                 () -> steps(mine, s.recording(), s.snapshot().patch(), p),
                 steps -> {
                     if (turn == mine) {
@@ -76,7 +76,7 @@ final class WhatItDoes {
                 this::stop);
     }
 
-    private List<Step> steps(Object mine, Side recording, Patch patch, Parameter whole) {
+    private List<Step> steps(Object mine, AnalysedSound recording, Patch patch, Parameter whole) {
         Recipe recipe = patch.first();
         Parameter p = whole.around(recipe.value(whole.id()));
         double at = p.position(recipe.value(p.id()));
@@ -94,10 +94,10 @@ final class WhatItDoes {
     }
 
     /** Null where a value leaves nothing to hear, or touches another. */
-    private static Step step(Side recording, Patch patch, Parameter p, double value) {
+    private static Step step(AnalysedSound recording, Patch patch, Parameter p, double value) {
         try {
             Patch moved = patch.withFirst(patch.first().with(p.id(), value));
-            Comparison c = Listener.compare(recording, Matcher.imitation(recording, moved));
+            Comparison c = PerceptualComparator.compare(recording, Matcher.imitation(recording, moved));
             return new Step(value, c, BedModel.of(recording.measurement(), c, Axis.Kind.RATIO));
         } catch (UnusableSound | IllegalArgumentException notThere) {
             return null;
@@ -139,7 +139,7 @@ final class WhatItDoes {
     }
 
     /** Ends when another recipe comes on the bench. */
-    void follow(BenchState s) {
+    void follow(WorkspaceState s) {
         if (of != null && s.recipe() != of) {
             stop();
         }

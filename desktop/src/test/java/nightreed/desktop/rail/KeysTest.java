@@ -6,7 +6,7 @@ import javafx.geometry.Point2D;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import nightreed.desktop.OnStage;
-import nightreed.device.Desk;
+import nightreed.device.OutputMixer;
 import nightreed.match.Matcher;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.room.RecordingRoom;
@@ -23,7 +23,7 @@ class KeysTest {
     private static ResonatorRecipe recipe;
 
     private final FxRobot robot = new FxRobot();
-    private Desk desk;
+    private OutputMixer desk;
     private Keys keys;
 
     @BeforeAll
@@ -34,7 +34,7 @@ class KeysTest {
 
     @BeforeEach
     void show() throws Exception {
-        desk = new Desk(FS);
+        desk = new OutputMixer(FS);
         desk.instrument(recipe.with("noise.level", -100));
         desk.volumeDb(0);
         keys = OnStage.show(() -> new Keys(desk, 3));

@@ -6,7 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.stream.IntStream;
 import nightreed.desktop.reedbed.Axis;
-import nightreed.match.Hearing;
+import nightreed.match.JndThresholds;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -26,7 +26,7 @@ class PreferenceStoreTest {
                 .withReferenceHz(443)
                 .withTempoBpm(96.5)
                 .withAxis(Axis.Kind.BARK)
-                .withHearing(Hearing.thresholds().get(2).set().apply(Hearing.USUAL, 0.7))
+                .withHearing(JndThresholds.thresholds().get(2).set().apply(JndThresholds.USUAL, 0.7))
                 .withPlace(new Preferences.Place(10, 20, 1400, 900, false, 0.7, false))
                 .withRecent("a.nightreed")
                 .asWelcomed());
@@ -52,7 +52,7 @@ class PreferenceStoreTest {
         assertThat(p.blockSamples()).isEqualTo(256);
         assertThat(p.referenceHz()).isEqualTo(440);
         assertThat(p.tempoBpm()).isEqualTo(120);
-        assertThat(p.hearing()).isEqualTo(Hearing.USUAL);
+        assertThat(p.hearing()).isEqualTo(JndThresholds.USUAL);
     }
 
     @Test
@@ -66,12 +66,12 @@ class PreferenceStoreTest {
 
     @Test
     void everyThresholdOfHearingCanBeChangedAlone() {
-        for (Hearing.Threshold t : Hearing.thresholds()) {
-            double usual = t.get().applyAsDouble(Hearing.USUAL);
+        for (JndThresholds.Threshold t : JndThresholds.thresholds()) {
+            double usual = t.get().applyAsDouble(JndThresholds.USUAL);
             assertThat(usual).as(t.title()).isBetween(t.least(), t.most());
-            Hearing other = t.set().apply(Hearing.USUAL, (usual + t.most()) / 2);
-            assertThat(other).isNotEqualTo(Hearing.USUAL);
-            assertThat(t.set().apply(other, usual)).isEqualTo(Hearing.USUAL);
+            JndThresholds other = t.set().apply(JndThresholds.USUAL, (usual + t.most()) / 2);
+            assertThat(other).isNotEqualTo(JndThresholds.USUAL);
+            assertThat(t.set().apply(other, usual)).isEqualTo(JndThresholds.USUAL);
         }
     }
 }

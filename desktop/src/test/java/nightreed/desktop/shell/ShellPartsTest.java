@@ -16,10 +16,10 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.VBox;
 import javafx.scene.paint.Paint;
 import nightreed.desktop.OnStage;
-import nightreed.desktop.bench.BenchState;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.settings.Preferences.Look;
-import nightreed.desktop.stage.Stage6;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.WorkspaceState;
 import org.junit.jupiter.api.Test;
 import org.testfx.api.FxRobot;
 import org.testfx.util.WaitForAsyncUtils;
@@ -74,22 +74,23 @@ class ShellPartsTest {
             looks.begin(pane.getScene(), Look.DAY);
             return null;
         });
-        assertThat(text(seen)).isEqualTo(Ink.DAY.text());
-        assertThat(pane.getScene().getFill()).isEqualTo(Ink.DAY.ground());
+        assertThat(text(seen)).isEqualTo(Palette.DAY.text());
+        assertThat(pane.getScene().getFill()).isEqualTo(Palette.DAY.ground());
         OnStage.fx(() -> {
             looks.change(pane.getScene(), Look.NIGHT);
             looks.ready(hidden); // about to be shown
             return null;
         });
-        assertThat(text(hidden)).isEqualTo(Ink.NIGHT.text());
-        WaitForAsyncUtils.waitFor(5, TimeUnit.SECONDS, () -> Ink.NIGHT.text().equals(text(seen)));
+        assertThat(text(hidden)).isEqualTo(Palette.NIGHT.text());
+        WaitForAsyncUtils.waitFor(
+                5, TimeUnit.SECONDS, () -> Palette.NIGHT.text().equals(text(seen)));
         VBox late = new VBox(new Button("late"));
         OnStage.fx(() -> {
             looks.add(late);
             pane.setBottom(late);
             return null;
         });
-        assertThat(text(late)).as("what comes later wears the look of now").isEqualTo(Ink.NIGHT.text());
+        assertThat(text(late)).as("what comes later wears the look of now").isEqualTo(Palette.NIGHT.text());
     }
 
     private static Paint text(VBox part) {
@@ -101,13 +102,13 @@ class ShellPartsTest {
 
     @Test
     void thePathLeadsToEachStageAndSaysWhatIsOpenThere() throws Exception {
-        List<Stage6> went = new java.util.ArrayList<>();
+        List<WorkStage> went = new java.util.ArrayList<>();
         StagePath path = OnStage.show(() -> {
             StagePath p = new StagePath(went::add);
-            p.show(Stage6.BRIEF, BenchState.EMPTY);
+            p.show(WorkStage.BRIEF, WorkspaceState.EMPTY);
             return p;
         });
-        for (Stage6 s : Stage6.values()) {
+        for (WorkStage s : WorkStage.values()) {
             Button b = (Button) path.lookup("#stage-" + s.title().toLowerCase(java.util.Locale.ROOT));
             assertThat(b.getAccessibleText()).startsWith(s.title());
             OnStage.fx(() -> {
@@ -115,7 +116,7 @@ class ShellPartsTest {
                 return null;
             });
         }
-        assertThat(went).containsExactly(Stage6.values());
+        assertThat(went).containsExactly(WorkStage.values());
         Button brief = (Button) path.lookup("#stage-brief");
         assertThat(brief.getAccessibleText()).isEqualTo("Brief, no recording");
         assertThat(brief.getStyleClass()).contains("stage-current");

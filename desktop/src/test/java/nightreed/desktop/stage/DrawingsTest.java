@@ -15,13 +15,13 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.paint.Color;
 import nightreed.desktop.OnStage;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Ink;
+import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.RecordingStrip;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
-import nightreed.measure.Hand;
+import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.measure.NoiseBands;
@@ -36,7 +36,7 @@ import org.junit.jupiter.api.Test;
 
 /** What the small drawings of the stages show, read back from their pixels. */
 class DrawingsTest {
-    private static Side side;
+    private static AnalysedSound side;
 
     @BeforeAll
     static void play() throws Exception {
@@ -80,7 +80,7 @@ class DrawingsTest {
             return null;
         });
         WritableImage image = picture(w);
-        Color ink = Ink.NIGHT.recording().deriveColor(0, 1, 0.72, 1);
+        Color ink = Palette.NIGHT.recording().deriveColor(0, 1, 0.72, 1);
         double length = side.clip().seconds();
         int onset = (int) (10 + (image.getWidth() - 20) * side.measurement().onsetSeconds() / length);
         assertThat(column(image, onset - 15, ink)).isLessThan(6); // the room's air
@@ -105,14 +105,14 @@ class DrawingsTest {
             d.show(side, null, null);
             return null;
         });
-        assertThat(count(picture(d), Ink.NIGHT.recording())).isZero(); // nothing chosen, nothing drawn
+        assertThat(count(picture(d), Palette.NIGHT.recording())).isZero(); // nothing chosen, nothing drawn
     }
 
     /** Uppermost pixel in the recording's ink near a column, -1 if there is none. */
     private static int highest(WritableImage image, int x) {
         for (int y = 0; y < image.getHeight(); y++) {
             for (int dx = -4; dx <= 4; dx++) {
-                if (like(image.getPixelReader().getColor(x + dx, y), Ink.NIGHT.recording())) {
+                if (like(image.getPixelReader().getColor(x + dx, y), Palette.NIGHT.recording())) {
                     return y;
                 }
             }
@@ -127,14 +127,14 @@ class DrawingsTest {
             w.show(side);
             return null;
         });
-        assertThat(like(picture(w).getPixelReader().getColor(450, 20), Ink.NIGHT.panel()))
+        assertThat(like(picture(w).getPixelReader().getColor(450, 20), Palette.NIGHT.panel()))
                 .isTrue();
         OnStage.fx(() -> {
-            Ink.DAY.fill(w.getScene().getRoot());
+            Palette.DAY.fill(w.getScene().getRoot());
             Drawing.redrawAll(w.getScene().getRoot());
             return null;
         });
-        assertThat(like(picture(w).getPixelReader().getColor(450, 20), Ink.DAY.panel()))
+        assertThat(like(picture(w).getPixelReader().getColor(450, 20), Palette.DAY.panel()))
                 .isTrue();
     }
 
@@ -146,17 +146,18 @@ class DrawingsTest {
                 List.of(new TakePicture.Stroke(220, 0.0, 0.0, 0.1), new TakePicture.Stroke(606, -12.0, null, 5.0)));
         TakePictureView a = OnStage.show(() -> new TakePictureView(same));
         TakePictureView b = OnStage.show(() -> new TakePictureView(other));
-        assertThat(count(picture(a), Ink.NIGHT.recording())).isGreaterThan(20);
-        assertThat(count(picture(a), Ink.NIGHT.imitation())).isGreaterThan(count(picture(b), Ink.NIGHT.imitation()));
-        assertThat(count(picture(a), Ink.NIGHT.audible())).isZero();
-        assertThat(count(picture(b), Ink.NIGHT.audible())).isGreaterThan(3);
+        assertThat(count(picture(a), Palette.NIGHT.recording())).isGreaterThan(20);
+        assertThat(count(picture(a), Palette.NIGHT.imitation()))
+                .isGreaterThan(count(picture(b), Palette.NIGHT.imitation()));
+        assertThat(count(picture(a), Palette.NIGHT.audible())).isZero();
+        assertThat(count(picture(b), Palette.NIGHT.audible())).isGreaterThan(3);
         assertThat(b.getAccessibleText()).isEqualTo("2 partials, 1 of them heard to differ");
     }
 
     @Test
     void anEmptyTakeIsDrawnAsWater() throws Exception {
         TakePictureView v = OnStage.show(() -> new TakePictureView(new TakePicture(List.of())));
-        assertThat(count(picture(v), Ink.NIGHT.water())).isGreaterThan(500);
+        assertThat(count(picture(v), Palette.NIGHT.water())).isGreaterThan(500);
     }
 
     @Test
@@ -181,7 +182,7 @@ class DrawingsTest {
         mouse(w, MouseEvent.MOUSE_RELEASED, 300);
         assertThat(w.span()[1]).isCloseTo(290 * perPixel, within(2 * perPixel));
         Color chosen = picture(w).getPixelReader().getColor(250, 10);
-        assertThat(like(chosen, Ink.NIGHT.panel())).as("the span is shaded").isFalse();
+        assertThat(like(chosen, Palette.NIGHT.panel())).as("the span is shaded").isFalse();
         double onset = 10 + side.measurement().onsetSeconds() / perPixel;
         mouse(w, MouseEvent.MOUSE_PRESSED, onset);
         mouse(w, MouseEvent.MOUSE_DRAGGED, onset + 50);
@@ -252,8 +253,8 @@ class DrawingsTest {
         int h = (int) image.getHeight();
         Color loud = image.getPixelReader().getColor(70, 60); // high bands at the strike
         Color low = image.getPixelReader().getColor(70, h - 60);
-        assertThat(like(loud, Ink.NIGHT.recording())).isTrue();
-        assertThat(like(low, Ink.NIGHT.panel())).isTrue();
+        assertThat(like(loud, Palette.NIGHT.recording())).isTrue();
+        assertThat(like(low, Palette.NIGHT.panel())).isTrue();
         assertThat(p.getAccessibleText()).contains("-3 dB/oct").contains("0.60 s");
     }
 
@@ -265,14 +266,14 @@ class DrawingsTest {
             strip.setRecording(side);
             return null;
         });
-        int marks = count(picture(strip), Ink.NIGHT.recording());
+        int marks = count(picture(strip), Palette.NIGHT.recording());
         assertThat(marks)
                 .isGreaterThan(25 * side.measurement().reliablePartials().size());
         OnStage.fx(() -> {
             strip.setRecording(null);
             return null;
         });
-        assertThat(count(picture(strip), Ink.NIGHT.recording())).isZero();
+        assertThat(count(picture(strip), Palette.NIGHT.recording())).isZero();
     }
 
     @Test
@@ -288,7 +289,7 @@ class DrawingsTest {
                 strip.show(what);
                 return null;
             });
-            assertThat(count(picture(strip), Ink.NIGHT.recording()))
+            assertThat(count(picture(strip), Palette.NIGHT.recording()))
                     .as("%s", what)
                     .isGreaterThan(30);
             assertThat(strip.getAccessibleText()).isEqualTo(what.help());
@@ -297,7 +298,7 @@ class DrawingsTest {
             strip.setNoise(null, "Taking the partials out ...");
             return null;
         });
-        assertThat(count(picture(strip), Ink.NIGHT.recording())).isZero();
+        assertThat(count(picture(strip), Palette.NIGHT.recording())).isZero();
     }
 
     private static Measurement held() throws Exception {
@@ -327,7 +328,7 @@ class DrawingsTest {
             double hz = (k == 0 ? 1 : 8) * 180;
             int at = (int) (56 + (image.getWidth() - 70) * Math.log(hz / low) / Math.log(high / low));
             for (int dx = -2; dx <= 2; dx++) {
-                tall[k] = Math.max(tall[k], column(image, at + dx, Ink.NIGHT.recording()));
+                tall[k] = Math.max(tall[k], column(image, at + dx, Palette.NIGHT.recording()));
             }
         }
         assertThat(tall[0]).isGreaterThan(tall[1] + 20);
@@ -339,7 +340,7 @@ class DrawingsTest {
     void whereAllPartialsWereLeftOutThereIsNothingToDraw() throws Exception {
         FormantPlot p = OnStage.show(FormantPlot::new);
         Measurement m = held();
-        Hand none = Hand.NONE;
+        ManualCorrections none = ManualCorrections.NONE;
         for (Partial q : m.reliablePartials()) {
             none = none.leaveOut(q.frequencyHz());
         }
@@ -350,7 +351,7 @@ class DrawingsTest {
             p.show(empty);
             return null;
         });
-        assertThat(count(picture(p), Ink.NIGHT.recording())).isZero();
+        assertThat(count(picture(p), Palette.NIGHT.recording())).isZero();
     }
 
     @Test
@@ -371,13 +372,13 @@ class DrawingsTest {
             p.show(set);
             return null;
         });
-        int dots = count(picture(p), Ink.NIGHT.recording());
+        int dots = count(picture(p), Palette.NIGHT.recording());
         assertThat(dots).isBetween(6 * 25, 6 * 45);
         assertThat(p.getAccessibleText()).contains("times the speed");
         OnStage.fx(() -> {
             p.say("This recording holds one note.");
             return null;
         });
-        assertThat(count(picture(p), Ink.NIGHT.recording())).isZero();
+        assertThat(count(picture(p), Palette.NIGHT.recording())).isZero();
     }
 }

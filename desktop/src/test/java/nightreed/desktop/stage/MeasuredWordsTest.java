@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Arrays;
 import java.util.List;
-import nightreed.match.Side;
+import nightreed.match.AnalysedSound;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.sound.Clip;
@@ -42,13 +42,13 @@ class MeasuredWordsTest {
     void aSwingIsToldInWordsAsShapeAndAsNoteValue() throws Exception {
         Clip clip = sound(0, 20, harmonics(220, 10));
         Measurement m = Measurer.measure(clip);
-        assertThat(PlainWords.about(m))
+        assertThat(MeasurementText.about(m))
                 .anyMatch(s -> s.startsWith("Vibrato of 4.0 Hz"))
                 .anyMatch(s -> s.startsWith("Made of 10 harmonics that are held"));
-        List<String[]> values = PlainWords.noteValues(m, 120);
+        List<String[]> values = MeasurementText.noteValues(m, 120);
         assertThat(values).hasSize(1);
         assertThat(values.get(0)[1]).startsWith("1/8 at 120 bpm");
-        assertThat(PlainWords.noteValues(m, 97))
+        assertThat(MeasurementText.noteValues(m, 97))
                 .as("no value is close at this tempo")
                 .isEmpty();
         PathPlot.Path pitch = MeasuredPaths.pitch(m);
@@ -60,7 +60,7 @@ class MeasuredWordsTest {
     void aSourceIsNamedWithItsCertainty() throws Exception {
         Measurement m = Measurer.measure(sound(0, 0, harmonics(150, 20)));
         assertThat(FormantPlot.words(m.traits())).anyMatch(s -> s.matches("saw: \\d+ %, \\d\\.\\d dB off"));
-        assertThat(PlainWords.about(m)).anyMatch(s -> s.contains("saw"));
+        assertThat(MeasurementText.about(m)).anyMatch(s -> s.contains("saw"));
     }
 
     @Test
@@ -72,7 +72,7 @@ class MeasuredWordsTest {
                     * Math.exp(-3 * t)
                     * Math.sin(2 * Math.PI * 310 * t + 4 * Math.exp(-5 * t) * Math.sin(900 * Math.PI * t));
         }
-        List<String> words = PlainWords.about(Measurer.measure(Clip.mono(x, 48_000)));
+        List<String> words = MeasurementText.about(Measurer.measure(Clip.mono(x, 48_000)));
         assertThat(words.get(0)).startsWith("Lines of a modulation, not of a body");
         assertThat(words)
                 .anyMatch(s -> s.contains("a sine at 310.0 Hz, modulated at 1.452 times that with an index of 4.0"));
@@ -90,19 +90,19 @@ class MeasuredWordsTest {
             x[i] += y[i];
         }
         Measurement m = Measurer.measure(Clip.mono(x, FS));
-        assertThat(PlainWords.about(m)).contains("Several notes at once: no pitch of its own.");
+        assertThat(MeasurementText.about(m)).contains("Several notes at once: no pitch of its own.");
         assertThat(m.remarks().get(0)).contains("A3 and E4");
     }
 
     @Test
     void loudnessIsAPathThatFallsAsTheNoteDies() throws Exception {
         Clip clip = sound(1.0, 0, 440, 1100);
-        PathPlot.Path path = MeasuredPaths.loudness(new Side(clip, Measurer.measure(clip)));
+        PathPlot.Path path = MeasuredPaths.loudness(new AnalysedSound(clip, Measurer.measure(clip)));
         int begin = 12; // of 20 ms, after the onset
         double perSecond = (path.values()[begin + 25] - path.values()[begin]) / 0.5;
         assertThat(perSecond).isBetween(-64.0, -56.0);
         assertThat(path.words()).contains("LUFS");
-        assertThat(MeasuredPaths.loudness(new Side(Clip.mono(new double[9_600], FS), Measurer.measure(clip))))
+        assertThat(MeasuredPaths.loudness(new AnalysedSound(Clip.mono(new double[9_600], FS), Measurer.measure(clip))))
                 .as("silence has no path")
                 .isNull();
     }
@@ -118,7 +118,7 @@ class MeasuredWordsTest {
                 x[i] += 0.1 * Math.pow(10, -3 * t / t60) * Math.cos(2 * Math.PI * hz[k] * t + k);
             }
         }
-        List<String> words = PlainWords.about(Measurer.measure(Clip.mono(x, FS)));
+        List<String> words = MeasurementText.about(Measurer.measure(Clip.mono(x, FS)));
         assertThat(words).anyMatch(s -> s.startsWith("Made of 5 partials that die"));
         assertThat(words).anyMatch(s -> s.equals("An octave up, partials die 2.0 times as fast."));
     }

@@ -96,20 +96,20 @@ class NotesTest {
         Cells cells = OnStage.show(Cells::new);
         OnStage.fx(() -> {
             cells.begin();
-            cells.put(0, cells.row(), "group", "Strike", Parts::heading);
+            cells.put(0, cells.row(), "group", "Strike", NodeFactory::heading);
             int row = cells.row();
-            cells.put(0, row, "name", "contact", Parts::body);
-            cells.put(1, row, "value", "0.46 ms", Parts::figures);
+            cells.put(0, row, "name", "contact", NodeFactory::body);
+            cells.put(1, row, "value", "0.46 ms", NodeFactory::figures);
             cells.end();
             return null;
         });
         List<Node> before = List.copyOf(cells.getChildren());
         OnStage.fx(() -> {
             cells.begin();
-            cells.put(0, cells.row(), "group", "Strike", Parts::heading);
+            cells.put(0, cells.row(), "group", "Strike", NodeFactory::heading);
             int row = cells.row();
-            cells.put(0, row, "name", "contact", Parts::body);
-            cells.put(1, row, "value", "0.52 ms", Parts::figures);
+            cells.put(0, row, "name", "contact", NodeFactory::body);
+            cells.put(1, row, "value", "0.52 ms", NodeFactory::figures);
             cells.end();
             return null;
         });
@@ -117,7 +117,12 @@ class NotesTest {
         assertThat(((Label) before.get(2)).getText()).isEqualTo("0.52 ms");
         OnStage.fx(() -> {
             cells.begin();
-            cells.put(0, cells.row(), "name", "nothing here", Parts::body); // another kind in the place of a heading
+            cells.put(
+                    0,
+                    cells.row(),
+                    "name",
+                    "nothing here",
+                    NodeFactory::body); // another kind in the place of a heading
             cells.end();
             return null;
         });

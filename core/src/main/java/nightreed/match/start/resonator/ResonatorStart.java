@@ -3,8 +3,8 @@ package nightreed.match.start.resonator;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import nightreed.match.AnalysedSound;
 import nightreed.match.PartialDifference;
-import nightreed.match.Side;
 import nightreed.match.start.StartContext;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
@@ -32,7 +32,7 @@ public final class ResonatorStart {
      *
      * @throws UnusableSound if the measurement holds no partial that decays
      */
-    public static ResonatorRecipe of(Side recording) throws UnusableSound {
+    public static ResonatorRecipe of(AnalysedSound recording) throws UnusableSound {
         Measurement m = recording.measurement();
         if (m.isChord()) {
             throw new UnusableSound("These are several notes at once, and an imitation is of one: choose one of them on"
@@ -47,7 +47,7 @@ public final class ResonatorStart {
     }
 
     /** As measured; and all that was found, doubtful or not, with levels and phases solved for together. */
-    public static List<ResonatorRecipe> several(Side recording) throws UnusableSound {
+    public static List<ResonatorRecipe> several(AnalysedSound recording) throws UnusableSound {
         ResonatorRecipe measured = of(recording);
         Measurement m = recording.measurement();
         List<Partial> all = new ArrayList<>(m.partials());
@@ -71,7 +71,7 @@ public final class ResonatorStart {
         return out;
     }
 
-    private static ResonatorRecipe solved(Side recording, ResonatorRecipe r) {
+    private static ResonatorRecipe solved(AnalysedSound recording, ResonatorRecipe r) {
         Measurement m = recording.measurement();
         double[] x = recording.clip().mixed();
         int onset = Math.max(0, Math.min(x.length - 1, (int) Math.round(m.onsetSeconds() * m.sampleRateHz())));
@@ -118,7 +118,7 @@ public final class ResonatorStart {
     }
 
     /** The fewest partials without which the ear would miss little, the most audible first. */
-    private static List<Partial> choose(Side recording) {
+    private static List<Partial> choose(AnalysedSound recording) {
         List<PartialDifference> missing = new ArrayList<>(
                 recording.listener().missing(recording.measurement().reliablePartials()));
         missing.sort(Comparator.comparingDouble(d -> -loss(d)));

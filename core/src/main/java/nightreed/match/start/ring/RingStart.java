@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import nightreed.match.Side;
+import nightreed.match.AnalysedSound;
 import nightreed.match.start.NonuniformStft;
 import nightreed.match.start.SidebandGrid;
 import nightreed.match.start.StartContext;
@@ -108,8 +108,8 @@ public final class RingStart {
     private static RingRecipe shaped(StartContext g, RingRecipe r) {
         Measurement m = g.measurement();
         RingRecipe flat = r.withAmplitude(Envelope.held(0, g.release()));
-        double[] own =
-                Side.loudness(Renderer.asFitted(flat, 0, g.side().keySeconds(), m.durationSeconds(), m.sampleRateHz()));
+        double[] own = AnalysedSound.loudness(
+                Renderer.asFitted(flat, 0, g.side().keySeconds(), m.durationSeconds(), m.sampleRateHz()));
         return r.withAmplitude(g.amplitude("amp", own));
     }
 

@@ -23,7 +23,7 @@ final class WaveLevels {
         if (driveDb > 0.05) { // under this nothing is driven
             double drive = Math.pow(10, driveDb / 20);
             for (int i = 0; i < CYCLE; i++) {
-                x[i] = MovingFilter.bent(x[i] * drive);
+                x[i] = MovingFilter.softClipped(x[i] * drive);
             }
         }
         double[] s = new RealFft(CYCLE).forward(x);

@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.Comparator;
 import java.util.List;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.match.start.StartContext;
 import nightreed.match.start.fm.FmBeamSearch.Found;
 import nightreed.music.Pitch;
@@ -24,12 +24,12 @@ class FmBeamSearchTest {
     private static final int FS = 48_000;
     private static final int KEY = 60;
 
-    private static Side sound(Exciter noise, FmPair... pairs) throws Exception {
+    private static AnalysedSound sound(Exciter noise, FmPair... pairs) throws Exception {
         FmRecipe r = new FmRecipe(KEY, 0, -14, List.of(pairs), noise, 0.3, new VelocityMap(0.7, 24, 0), Common.NONE);
         return Matcher.rendered(Renderer.asFitted(r, 0.1, 3, FS));
     }
 
-    private static List<FmPair> found(Side side) throws Exception {
+    private static List<FmPair> found(AnalysedSound side) throws Exception {
         Found f = new FmBeamSearch(new StartContext(side)).found().get(0);
         assertThat(f.misfit()).isLessThan(0.1); // noise is told by what is to be expected of it
         return f.model().pairs().stream()
@@ -38,13 +38,13 @@ class FmBeamSearchTest {
     }
 
     /** Of frequencies, relative to the key that was played. */
-    private static double ratio(Side side, double found) {
+    private static double ratio(AnalysedSound side, double found) {
         return found * side.measurement().f0Hz() / Pitch.hz(KEY);
     }
 
     @Test
     void threePairsOfWhichTwoAreSinesAreTold() throws Exception {
-        Side side = sound(
+        AnalysedSound side = sound(
                 null,
                 FmPair.of(0, 0.583, 2.515, 2.15, Envelope.struck(0.002, 5, 0.3), Envelope.struck(0, 9, 0.3))
                         .withPhases(2, -2.7),
@@ -64,7 +64,7 @@ class FmBeamSearchTest {
     /** Lines fold so close to others that they beat, and the noise of the strike lies over the first of it. */
     @Test
     void aPairWhoseFoldedLinesBeatIsToldUnderTheNoiseOfAStrike() throws Exception {
-        Side side = sound(
+        AnalysedSound side = sound(
                 new Exciter(1, 4, 40, 200, 1500),
                 FmPair.of(0, 0.999, 1.008, 3.2, Envelope.struck(0.02, 4, 0.3), Envelope.struck(0, 12, 0.3))
                         .withPhases(1.2, 0.4));

@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.match.start.NonuniformStft;
 import nightreed.match.start.fm.FmForwardModel.Placed;
 import nightreed.recipe.FmPair;
@@ -28,7 +28,7 @@ class FmForwardModelTest {
 
     /** How much of the frames a recipe's own pairs leave over, as loud as they come nearest. */
     private static double misfit(FmRecipe recipe) throws Exception {
-        Side side = Matcher.rendered(Renderer.asFitted(recipe, 0.1, 3, FS));
+        AnalysedSound side = Matcher.rendered(Renderer.asFitted(recipe, 0.1, 3, FS));
         FmSpectralFit walk = new FmSpectralFit(NonuniformStft.of(side), recipe.f0Hz(), true, false);
         double least = 1;
         for (double db = -30; db <= 0; db += 0.25) {

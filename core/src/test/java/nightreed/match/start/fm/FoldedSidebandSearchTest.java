@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.match.start.NonuniformStft;
 import nightreed.match.start.StartContext;
 import nightreed.match.start.fm.FoldedSidebandSearch.Fold;
@@ -24,12 +24,12 @@ class FoldedSidebandSearchTest {
     private static final Envelope HELD = Envelope.held(0.05, 0.1);
 
     private static List<Fold> found(int key, FmPair pair) throws Exception {
-        Side side = sound(key, pair);
+        AnalysedSound side = sound(key, pair);
         StartContext g = new StartContext(side);
         return FoldedSidebandSearch.ofHarmonics(NonuniformStft.of(side, Common.NONE, false), g.f0(), g.lines(), 4);
     }
 
-    private static Side sound(int key, FmPair... pairs) throws Exception {
+    private static AnalysedSound sound(int key, FmPair... pairs) throws Exception {
         FmRecipe r = new FmRecipe(key, 0, -14, List.of(pairs), null, 0, new VelocityMap(0.7, 24, 0), Common.NONE);
         return Matcher.rendered(Renderer.asFitted(r, 0.1, 1.6, 2, 48_000));
     }

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.match.start.EnvelopeFit;
 import nightreed.match.start.NonuniformStft;
 import nightreed.match.start.StartContext;
@@ -27,7 +27,7 @@ class FrameIndexSearchTest {
     private static final int KEY = 55;
     private static final Envelope BODY = Envelope.struck(0.001, 3, 0.3);
 
-    private static Side sound(FmPair... pairs) throws Exception {
+    private static AnalysedSound sound(FmPair... pairs) throws Exception {
         FmRecipe r = new FmRecipe(KEY, 0, -14, List.of(pairs), null, 0.3, new VelocityMap(0.7, 24, 0), Common.NONE);
         return Matcher.rendered(Renderer.asFitted(r, 0.1, 2.5, FS));
     }
@@ -35,7 +35,7 @@ class FrameIndexSearchTest {
     @ParameterizedTest
     @CsvSource({"1, 1.4, 2", "2.981, 0.987, 1.8", "3.5, 1, 4", "1.003, 0.9925, 1.4"})
     void aPairIsFoundWhereItIs(double carrier, double modulator, double index) throws Exception {
-        Side side = sound(FmPair.of(0, carrier, modulator, index, BODY, Envelope.struck(0, 2, 0.3)));
+        AnalysedSound side = sound(FmPair.of(0, carrier, modulator, index, BODY, Envelope.struck(0, 2, 0.3)));
         StartContext g = new StartContext(side);
         Course c = new FrameIndexSearch(NonuniformStft.of(side))
                 .pairs(g.lines(), g.f0(), 1)
@@ -52,7 +52,7 @@ class FrameIndexSearchTest {
 
     @Test
     void aLineBesideAPairGetsOneOfItsOwn() throws Exception {
-        Side side = sound(
+        AnalysedSound side = sound(
                 FmPair.of(0, 1, 1.4, 1.5, BODY, Envelope.struck(0, 2, 0.3)),
                 FmPair.of(-8, 5.13, 1, 0, Envelope.struck(0.001, 1, 0.3), BODY));
         FmRecipe start = FmStart.of(new StartContext(side));

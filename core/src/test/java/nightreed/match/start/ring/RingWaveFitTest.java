@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import nightreed.match.AnalysedSound;
 import nightreed.match.Matcher;
-import nightreed.match.Side;
 import nightreed.match.start.StartContext;
 import nightreed.match.start.Starts;
 import nightreed.music.Pitch;
@@ -30,7 +30,7 @@ class RingWaveFitTest {
     private static final int KEY = 55;
     private static final List<Wave> WAVES = List.of(Wave.SAW, Wave.PULSE, Wave.TRIANGLE);
 
-    private static Side sound(Oscillator wave, double cents, double ringDb, Filter filter, Envelope level)
+    private static AnalysedSound sound(Oscillator wave, double cents, double ringDb, Filter filter, Envelope level)
             throws UnusableSound {
         RingRecipe r = new RingRecipe(
                 KEY,
@@ -89,7 +89,8 @@ class RingWaveFitTest {
     /** Lines that beat rise and fall by themselves: no course of the level has to. */
     @Test
     void theCourseOfTheLevelLeavesTheBeatsAlone() throws Exception {
-        Side side = sound(Oscillator.of(Wave.SAW, 1), 30, 4, Filter.lowPass(900, 0.7), Envelope.held(0.15, 0.1));
+        AnalysedSound side =
+                sound(Oscillator.of(Wave.SAW, 1), 30, 4, Filter.lowPass(900, 0.7), Envelope.held(0.15, 0.1));
         RingRecipe start = (RingRecipe) Starts.several("ring", side, false, Progress.NONE).stream()
                 .filter(r -> ((RingRecipe) r).a().wave() == Wave.SAW && Math.abs(r.value("b.detune") - 30) < 2)
                 .findFirst()

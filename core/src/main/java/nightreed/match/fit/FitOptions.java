@@ -1,0 +1,123 @@
+package nightreed.match.fit;
+
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import nightreed.machine.Machine;
+import nightreed.recipe.Patch;
+import nightreed.recipe.Recipe;
+
+/**
+ * What a fit is to keep to.
+ *
+ * @param recipe  whose locked values stay, and which a fit may go on from; null if there is none
+ * @param onward  whether to go on from it, and not begin with what was measured
+ * @param under   what sounds under it and stays as it is, where a fit goes on; null for nothing
+ * @param locked  values that stay as they are in it, by id
+ * @param seconds that a fit may take; infinite for as long as it needs
+ * @param machine that has to play what is found
+ * @param effort  share of the usual number of renders
+ * @param settled values that a search leaves, since they are known better than its ear could tell, by id
+ */
+public record FitOptions(
+        Recipe recipe,
+        boolean onward,
+        Recipe under,
+        Set<String> locked,
+        double seconds,
+        Machine machine,
+        double effort,
+        Set<String> settled) {
+    /** Afresh, nothing locked, as long as it needs, for no machine in particular. */
+    public static final FitOptions USUAL =
+            new FitOptions(null, false, null, Set.of(), Double.POSITIVE_INFINITY, Machine.ANY, 1, Set.of());
+
+    public FitOptions {
+        locked = Set.copyOf(locked);
+        settled = Set.copyOf(settled);
+    }
+
+    /** Whether a fit may not take as long as it needs. */
+    boolean isLimited() {
+        return seconds < Double.POSITIVE_INFINITY;
+    }
+
+    /** The same with another limit [s]. */
+    public FitOptions within(double limit) {
+        return new FitOptions(recipe, onward, under, locked, limit, machine, effort, settled);
+    }
+
+    /** Afresh, but with some values as they are in a recipe. */
+    public FitOptions keeping(Recipe like, Set<String> ids) {
+        return new FitOptions(like, false, null, ids, seconds, machine, effort, settled);
+    }
+
+    /** On from a recipe, without moving some of its values. */
+    public FitOptions from(Recipe here, Set<String> ids) {
+        return new FitOptions(here, true, null, ids, seconds, machine, effort, settled);
+    }
+
+    /** On from the first layer of a patch of one or two, beside the other. */
+    public FitOptions from(Patch here, Set<String> ids) {
+        Recipe other = here.layers().size() < 2 ? null : here.layers().get(1).recipe();
+        return new FitOptions(here.first(), true, other, ids, seconds, machine, effort, settled);
+    }
+
+    /** Without moving frequencies of pairs by which lines beat slowly. */
+    FitOptions keepingBeats(Recipe r) {
+        Set<String> ids = SearchSpace.searched(r).stream()
+                .filter(id -> id.equals("tune") || id.endsWith(".carrierRatio") || id.endsWith(".modulatorRatio"))
+                .collect(Collectors.toSet());
+        return new FitOptions(recipe, onward, under, locked, seconds, machine, effort, ids);
+    }
+
+    /** Values of a recipe that a search may move together, stage by stage. */
+    List<List<String>> stages(Recipe r) {
+        List<String> mix = under == null ? List.of() : List.of("level");
+        return SearchSpace.stages(r).stream()
+                .map(s -> Stream.concat(s.stream(), mix.stream())
+                        .filter(id -> !locked.contains(id) && !settled.contains(id))
+                        .toList())
+                .toList();
+    }
+
+    /** Those of the first stage, which tell most. */
+    List<String> main(Recipe r) {
+        return stages(r).get(0);
+    }
+
+    /** A recipe with what sounds under it. */
+    Patch with(Recipe first) {
+        return Patch.of(first, under);
+    }
+
+    /** Whether the level is whatever makes it as loud as the recording: not if it is locked, or says how two are mixed. */
+    boolean isLevelFree() {
+        return under == null && !locked.contains("level");
+    }
+
+    /** For a machine; what is locked gives way to what it cannot do. */
+    public FitOptions on(Machine other) {
+        return new FitOptions(recipe, onward, under, locked, seconds, other, effort, settled);
+    }
+
+    /** With another share of the usual number of renders. */
+    public FitOptions trying(double share) {
+        return new FitOptions(recipe, onward, under, locked, seconds, machine, share, settled);
+    }
+
+    /** Another recipe with the locked values as they are. */
+    Recipe kept(Recipe other) {
+        Recipe r = other;
+        for (Recipe.Setting s : recipe == null ? List.<Recipe.Setting>of() : recipe.settings()) {
+            String id = s.parameter().id();
+            boolean there =
+                    r.settings().stream().anyMatch(o -> o.parameter().id().equals(id));
+            if (locked.contains(id) && there) {
+                r = r.with(id, s.value());
+            }
+        }
+        return r;
+    }
+}

@@ -1,0 +1,320 @@
+package nightreed.match.fit;
+
+import static nightreed.match.fit.MultiStartSearch.bred;
+import static nightreed.match.fit.MultiStartSearch.first;
+import static nightreed.match.fit.MultiStartSearch.sorted;
+import static nightreed.match.fit.MultiStartSearch.walked;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import nightreed.match.AnalysedSound;
+import nightreed.match.Aspect;
+import nightreed.match.Matcher;
+import nightreed.match.PerceptualComparator;
+import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.start.Starts;
+import nightreed.recipe.FmRecipe;
+import nightreed.recipe.FormantRecipe;
+import nightreed.recipe.Layer;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.StringRecipe;
+import nightreed.recipe.SubtractiveRecipe;
+import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
+
+/**
+ * From starting values to what cannot be made nearer for what a search may spend. Of methods with few values that are hardly
+ * known, {@link MultiStartSearch} look far around with an ear for the beginning of the note only; the nearest they find go on with a
+ * longer ear, and one of them to the end. Resonators and bands begin so near that all is listened to from the first.
+ */
+final class FitStrategy {
+    /** What a search may spend, as {@link RenderCost} counts. */
+    private static final double AMOUNT = 2700;
+
+    /** The same of methods that begin so near that more gains little. */
+    private static final double AMOUNT_NEAR = 1650;
+
+    /** The same of a method whose starts have taken seconds to compute. */
+    private static final double AMOUNT_COMPUTED = 1300;
+
+    /** The same of held notes, whose starts are computed in several ways. */
+    private static final double AMOUNT_COMPUTED_HELD = 850;
+
+    /** The same of a bow, whose values all work on each other. */
+    private static final double AMOUNT_BOWED = 4300;
+
+    /** Renders of the whole note that are enough for any of them; of short ones the amount would be more. */
+    private static final double MOST_RENDERS = 1400;
+
+    private static final double LEAST_RENDERS = 60;
+
+    /** Seconds after the onset that are listened to. */
+    private static final double HEARD_SECONDS = 4;
+
+    /** The same for what has been chosen out of many. */
+    private static final double BRIEFLY_SECONDS = 1.5;
+
+    /** The same for the many, of struck notes. */
+    private static final double MOMENT_SECONDS = 0.5;
+
+    /** Of what scouts found, how many are kept in case the ears do not agree about the one that is followed. */
+    private static final int MOST_OTHERS = 3;
+
+    /** Share of what may be spent on the walk of the nearest with the brief ear. */
+    private static final double ROUNDS_SHARE = 0.1;
+
+    /** Starting values that a search walks from where it listens to the whole note from the first. */
+    private static final int TRIED = 3;
+
+    /** Computed starts whose tones are tried to begin otherwise. */
+    private static final int BEGUN = 2;
+
+    /** A start as near as this is not looked around from [JND]. */
+    private static final double NEAR_JND = 2.5;
+
+    /** Of what may be spent on FM, what a search from such a start does without: it has been walked to already. */
+    private static final double NEAR_FORGOES = 0.4;
+
+    private static final int APPROACH_ROUNDS = 3;
+
+    /** Of starts, how many are heard whether they are the note that is meant, where nothing that was found is. */
+    private static final int TUNED = 10;
+
+    private final List<Recipe> starts;
+    private FitOptions plan; // by what has been found
+    private final AnalysedSound recording;
+    private final OneNote note;
+    private final List<Recipe> others = new ArrayList<>(); // that came far and were left
+    private final Budget budget;
+    private final PerceptualResiduals ear;
+    private final RenderedLeastSquares whole;
+    private final RenderedLeastSquares brief;
+    private final RenderedLeastSquares moment;
+
+    /** @param starts the likeliest first, all of one method */
+    FitStrategy(AnalysedSound recording, FitOptions plan, List<Recipe> starts, BestSoFar best, Progress progress) {
+        this.recording = recording;
+        this.plan = plan;
+        this.starts = isOpen(starts.get(0)) && !(starts.get(0) instanceof StringRecipe) && !plan.onward()
+                ? withNoise(starts)
+                : starts;
+        ear = new PerceptualResiduals(recording, HEARD_SECONDS);
+        note = beside(ear);
+        double render = this.starts.stream().mapToDouble(note::cost).max().orElse(1);
+        double enough = Math.min(MOST_RENDERS * render, amount());
+        budget = new Budget(Math.max(LEAST_RENDERS * render, plan.effort() * enough), progress);
+        whole = new RenderedLeastSquares(note, budget, progress, plan.machine(), best);
+        if (isOpen()) {
+            brief = listening(new PerceptualResiduals(recording, BRIEFLY_SECONDS), progress);
+            moment = listening(
+                    new PerceptualResiduals(recording, isHeld() ? BRIEFLY_SECONDS : MOMENT_SECONDS), progress);
+        } else {
+            brief = whole;
+            moment = whole;
+        }
+    }
+
+    private double amount() {
+        if (!isOpen()) {
+            return AMOUNT_NEAR;
+        }
+        if (starts.get(0) instanceof FmRecipe) {
+            return isHeld() ? AMOUNT_COMPUTED_HELD : AMOUNT_COMPUTED;
+        }
+        return isHeld() && starts.get(0) instanceof StringRecipe ? AMOUNT_BOWED : AMOUNT;
+    }
+
+    /** Each again with the noise that its tones leave; what is locked stays. */
+    private List<Recipe> withNoise(List<Recipe> all) {
+        boolean locked = plan.locked().stream().anyMatch(id -> id.startsWith("noise."));
+        if (locked || !plan.isLevelFree()) {
+            return all;
+        }
+        List<Recipe> fitted = all.parallelStream()
+                .map(r -> plan.machine().limited(StrikeNoiseFit.of(asLoud(r), recording)))
+                .toList();
+        return Stream.of(fitted, all).flatMap(List::stream).distinct().toList();
+    }
+
+    private RenderedLeastSquares listening(PerceptualResiduals ear, Progress progress) {
+        return new RenderedLeastSquares(beside(ear), budget, progress, plan.machine());
+    }
+
+    private OneNote beside(PerceptualResiduals ear) {
+        return OneNote.beside(plan.under() == null ? List.of() : List.of(Layer.of(plan.under())), ear);
+    }
+
+    /** Listens in full to the likeliest starts, so that there is something to return. */
+    void hear() {
+        starts.stream().limit(TRIED).forEach(r -> whole.at(asLoud(r)));
+    }
+
+    PerceptualResiduals ear() {
+        return ear;
+    }
+
+    /** What it listens with to the whole note. */
+    OneNote note() {
+        return note;
+    }
+
+    /** Whether its values are so few, and so little known, that it is worth to look far around. */
+    private boolean isOpen() {
+        return isOpen(starts.get(0));
+    }
+
+    private static boolean isOpen(Recipe recipe) {
+        return !(recipe instanceof ResonatorRecipe || recipe instanceof FormantRecipe);
+    }
+
+    /** Its beginning says little of a held note. */
+    private boolean isHeld() {
+        return recording.measurement().held() != null;
+    }
+
+    /** The first start, what was found, and what was met on the way to it. */
+    List<Recipe> found() {
+        List<Recipe> met = new ArrayList<>();
+        hear();
+        boolean anew = isOpen() && !plan.onward();
+        Candidate best = anew ? whole.at(asLoud(afresh())) : nearest();
+        for (List<String> stage : plan.stages(best.recipe())) {
+            if (isOpen() && !anew && !budget.spent()) {
+                Candidate leapt = whole.at(new CoordinateRestarts(brief, plan.main(best.recipe()))
+                        .from(brief.at(best.recipe()))
+                        .recipe());
+                best = leapt.total() < best.total() ? leapt : best;
+            }
+            Candidate before = best;
+            best = whole.run(best, SearchSpace.anchors(best.recipe()), stage, 12);
+            met.add(before.recipe());
+        }
+        met.addAll(others);
+        met.add(0, best.recipe());
+        met.add(0, starts.get(0));
+        return met;
+    }
+
+    /** Of starts that were computed, whether that is so well that nothing further off has to be looked for. */
+    private boolean isNear(List<Candidate> computed) {
+        Candidate nearest = sorted(brief.at(
+                        first(TRIED, computed).stream().map(Candidate::recipe).toList()))
+                .get(0);
+        return nearest.total() < NEAR_JND && isOnPitch(asLoud(nearest.recipe()));
+    }
+
+    private boolean areComputed() {
+        return starts.get(0) instanceof FmRecipe || isHeld() && starts.get(0) instanceof SubtractiveRecipe;
+    }
+
+    /** Lines that are nearly right may still be heard as another note, which the quick ear does not hear. */
+    private boolean isOnPitch(Recipe recipe) {
+        try {
+            AnalysedSound imitation = Matcher.rendered(Matcher.render(plan.with(recipe), recording));
+            return PerceptualComparator.compare(recording, imitation).aspects().get(Aspect.PITCH) < NEAR_JND;
+        } catch (UnusableSound silent) {
+            return false;
+        }
+    }
+
+    /** From the nearest of computed starts where they are near, otherwise from whatever scouts find. */
+    private Recipe afresh() {
+        if (!areComputed()) {
+            return scouted(starts);
+        }
+        List<Candidate> begun = begun(sorted(moment.at(starts)));
+        if (isNear(begun)) {
+            budget.forgo(starts.get(0) instanceof FmRecipe ? NEAR_FORGOES : 0);
+            if (isHeld() && starts.get(0) instanceof FmRecipe) {
+                plan = plan.keepingBeats(begun.get(0).recipe());
+            }
+            return approached(begun);
+        }
+        Stream<Recipe> nearest = first(TRIED, begun).stream().map(Candidate::recipe);
+        return scouted(Stream.concat(nearest, starts.stream()).distinct().toList());
+    }
+
+    /** The nearest few of computed starts walked from, the nearest of those with a longer ear. */
+    private Recipe approached(List<Candidate> computed) {
+        List<Candidate> near = walked(moment, first(TRIED, computed), plan, APPROACH_ROUNDS);
+        first(MOST_OTHERS, near).forEach(p -> others.add(asLoud(p.recipe())));
+        whole.at(asLoud(near.get(0).recipe()));
+        List<Candidate> briefly =
+                first(2, near).stream().map(p -> brief.at(p.recipe())).toList();
+        return walked(brief, briefly, plan, APPROACH_ROUNDS).get(0).recipe();
+    }
+
+    /** The nearest few also with tones that begin otherwise, and noise that leaves to them what is theirs. */
+    private List<Candidate> begun(List<Candidate> points) {
+        List<Recipe> others = first(BEGUN, points).stream()
+                .flatMap(p -> OnsetVariants.of(p.recipe()).stream())
+                .map(plan::kept)
+                .toList();
+        List<Candidate> all = new ArrayList<>(points);
+        all.addAll(moment.at(withNoise(others)));
+        return sorted(all);
+    }
+
+    /** Of the nearest few of the starts, each walked from a little way. */
+    private Candidate nearest() {
+        List<Candidate> tried = new ArrayList<>(first(TRIED, sorted(brief.at(starts))).parallelStream()
+                .map(p -> levelled(whole.at(asLoud(p.recipe()))))
+                .toList());
+        tried.replaceAll(p -> whole.run(p, SearchSpace.anchors(p.recipe()), plan.main(p.recipe()), 4));
+        if (!isOpen()) {
+            return RenderedLeastSquares.best(tried);
+        }
+        List<Candidate> briefly = tried.stream().map(p -> brief.at(p.recipe())).toList();
+        tried.add(whole.at(
+                bred(brief, briefly, starts.get(0), plan, budget).get(0).recipe()));
+        return RenderedLeastSquares.best(tried);
+    }
+
+    /** What no walk along slopes finds. */
+    private Candidate levelled(Candidate p) {
+        return p.recipe() instanceof FormantRecipe f ? BandLevelFit.levelled(whole, note, p, f) : p;
+    }
+
+    /** Of many starts, the nearest by the brief ear after walks from the likeliest of them. */
+    private Recipe scouted(List<Recipe> from) {
+        List<Candidate> near = onPitch(new MultiStartSearch(from, plan, budget, recording, moment).found(), from);
+        first(MOST_OTHERS, near).forEach(p -> others.add(asLoud(p.recipe())));
+        whole.at(asLoud(near.get(0).recipe()));
+        List<Candidate> briefly =
+                first(2, near).stream().map(p -> brief.at(p.recipe())).toList();
+        return walked(brief, briefly, plan, rounds(near.get(0).recipe())).get(0).recipe();
+    }
+
+    /**
+     * What scouts found, those first that are heard as the note that is meant; if none is, then what is walked to from starts
+     * that are. Bands of the quick ear are too wide to tell a note from others beside it.
+     */
+    private List<Candidate> onPitch(List<Candidate> found, List<Recipe> from) {
+        boolean brief = plan.seconds() < Fits.BRIEF_SECONDS; // measuring what is rendered takes a second or two
+        if (brief || budget.late() || isOnPitch(asLoud(found.get(0).recipe()))) {
+            return found;
+        }
+        List<Candidate> tuned = first(MOST_OTHERS, found).parallelStream()
+                .filter(p -> isOnPitch(asLoud(p.recipe())))
+                .toList();
+        if (tuned.isEmpty() && !budget.late()) {
+            List<Candidate> starts = first(TUNED, sorted(moment.at(from))).parallelStream()
+                    .filter(p -> isOnPitch(asLoud(p.recipe())))
+                    .toList();
+            tuned = walked(moment, first(TRIED, starts), plan, APPROACH_ROUNDS);
+        }
+        return Stream.concat(tuned.stream(), found.stream()).distinct().toList();
+    }
+
+    /** Rounds of a walk that a share of what may be spent is enough for, one to four. */
+    private int rounds(Recipe recipe) {
+        double round = brief.cost(recipe) * (plan.main(recipe).size() + 8);
+        return (int) Math.max(1, Math.min(4, ROUNDS_SHARE * budget.amount() / round));
+    }
+
+    private Recipe asLoud(Recipe recipe) {
+        return plan.isLevelFree() ? Starts.levelled(recipe, recording) : recipe;
+    }
+}

@@ -1,0 +1,37 @@
+package nightreed.voice.note;
+
+import nightreed.recipe.Recipe;
+
+/**
+ * One note of one method. Whoever renders also starts and ends it: one thread. Only the constructor allocates.
+ *
+ * @param <R> recipe of the method
+ */
+public interface VoiceModel<R extends Recipe> {
+    /** Begins from rest. */
+    void start(R recipe, Note note);
+
+    /** Takes over a changed recipe while sounding. */
+    void follow(R recipe, Note note);
+
+    /** The key was let go. */
+    void release(R recipe, Note note);
+
+    /** Sets what the next {@code n} samples, at most {@link Note#STEP}, glide towards. */
+    void step(R recipe, Note note, int n);
+
+    /**
+     * Adds the next samples to {@code left[from..to)}, and to {@code right} if the sound has two sides. A step may be
+     * rendered in several goes.
+     */
+    void render(double[] left, double[] right, int from, int to);
+
+    /** Whether it has two sides; if not, only the left one is rendered. */
+    boolean stereo();
+
+    /** Rough mean square now, for choosing which note makes room. */
+    double energy();
+
+    /** Whether nothing is left to hear, now and later. */
+    boolean over();
+}

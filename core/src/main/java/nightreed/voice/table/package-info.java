@@ -1,7 +1,0 @@
-/**
- * The arithmetic of each method as tables, for people and for files.
- *
- * <h2>Where to start</h2>
- * {@link nightreed.voice.table.Arithmetic} makes all tables of a recipe on a key.
- */
-package nightreed.voice.table;

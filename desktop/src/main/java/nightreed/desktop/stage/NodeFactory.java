@@ -1,0 +1,77 @@
+package nightreed.desktop.stage;
+
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.text.TextAlignment;
+
+/** Small pieces that stages are put together from. */
+final class NodeFactory {
+    private NodeFactory() {}
+
+    static Label heading(String text) {
+        Label l = styled(text, "heading");
+        l.setMinHeight(Region.USE_PREF_SIZE);
+        return l;
+    }
+
+    static Label body(String text) {
+        Label l = styled(text, "body");
+        l.setWrapText(true);
+        l.setMinHeight(Region.USE_PREF_SIZE);
+        return l;
+    }
+
+    static Label quiet(String text) {
+        Label l = styled(text, "quiet");
+        l.setWrapText(true);
+        l.setMinHeight(Region.USE_PREF_SIZE);
+        return l;
+    }
+
+    static Label figures(String text) {
+        return styled(text, "figures");
+    }
+
+    static Label styled(String text, String style) {
+        Label l = new Label(text);
+        l.getStyleClass().add(style);
+        return l;
+    }
+
+    /** A name at the left and a value at the right. */
+    static HBox pair(String name, String value) {
+        Label n = quiet(name);
+        n.setWrapText(false);
+        n.setMinWidth(Region.USE_PREF_SIZE);
+        Label v = figures(value);
+        v.setWrapText(true);
+        v.setTextAlignment(TextAlignment.RIGHT);
+        HBox row = new HBox(8, n, gap(), v);
+        row.setAlignment(Pos.BASELINE_LEFT);
+        return row;
+    }
+
+    static Region gap() {
+        Region r = new Region();
+        HBox.setHgrow(r, Priority.ALWAYS);
+        return r;
+    }
+
+    static Region space(double height) {
+        Region r = new Region();
+        r.setMinHeight(height);
+        r.setPrefHeight(height);
+        return r;
+    }
+
+    static VBox panel(Node... children) {
+        VBox box = new VBox(8, children);
+        box.getStyleClass().add("panel");
+        return box;
+    }
+}

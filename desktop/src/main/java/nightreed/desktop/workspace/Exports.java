@@ -1,0 +1,58 @@
+package nightreed.desktop.workspace;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import nightreed.match.Matcher;
+import nightreed.match.PerceptualComparator;
+import nightreed.match.Tolerances;
+import nightreed.recipe.Patch;
+import nightreed.recipe.RecipeJson;
+import nightreed.sheet.PartialCsv;
+import nightreed.sheet.PatchSheet;
+import nightreed.sound.SafeFiles;
+import nightreed.sound.UnusableSound;
+import nightreed.sound.WavFiles;
+import nightreed.work.Progress;
+
+/** The files that are taken away from the Keep stage. */
+final class Exports {
+    private Exports() {}
+
+    static List<Path> write(WorkspaceState s, Path folder, Progress progress) throws IOException, UnusableSound {
+        String stem = s.current()
+                .name()
+                .toLowerCase(Locale.ROOT)
+                .replaceAll("[^a-z0-9]+", "-")
+                .replaceAll("^-|-$", "");
+        stem = stem.isEmpty() ? "imitation" : stem;
+        Path sheet = folder.resolve(stem + "-sheet.html");
+        Path sound = folder.resolve(stem + ".wav");
+        Path recipe = folder.resolve(stem + "-recipe.json");
+        Path partials = folder.resolve(stem + "-partials.csv");
+        Patch patch = s.snapshot().patch();
+        progress.report(0.1, "computing how far each value may move");
+        // only where a moved value can be judged without listening is it known how far it may move
+        var tolerances = s.tolerances().isEmpty()
+                ? Tolerances.of(s.recording(), patch, progress.part(0.1, 0.6))
+                : s.tolerances();
+        var comparison = PerceptualComparator.compare(s.recording(), Matcher.imitation(s.recording(), patch));
+        progress.report(0.6, "writing");
+        SafeFiles.write(
+                sheet,
+                PatchSheet.html(
+                        s.projectName(),
+                        s.current().name(),
+                        s.recording().measurement(),
+                        patch,
+                        s.snapshot().fitted(),
+                        tolerances,
+                        comparison,
+                        s.snapshot().note()));
+        WavFiles.write(Matcher.render(patch, s.recording()), WavFiles.Format.PCM24, sound);
+        SafeFiles.write(recipe, patch.layers().size() == 1 ? RecipeJson.text(s.recipe()) : RecipeJson.text(patch));
+        SafeFiles.write(partials, PartialCsv.text(s.recording().measurement()));
+        return List.of(sheet, sound, recipe, partials);
+    }
+}

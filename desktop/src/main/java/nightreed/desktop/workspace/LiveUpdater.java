@@ -1,0 +1,134 @@
+package nightreed.desktop.workspace;
+
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.Executor;
+import java.util.concurrent.atomic.AtomicLong;
+import nightreed.match.AnalysedSound;
+import nightreed.match.Comparison;
+import nightreed.match.Matcher;
+import nightreed.match.Move;
+import nightreed.match.NextMoves;
+import nightreed.match.PerceptualComparator;
+import nightreed.match.Tolerances;
+import nightreed.match.fit.Sensitivity;
+import nightreed.recipe.Patch;
+import nightreed.sound.Clip;
+import nightreed.sound.UnusableSound;
+import nightreed.work.Progress;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** What follows each change of a recipe: its sound, the comparison, advice, tolerances. */
+final class LiveUpdater {
+    private static final Logger LOG = LoggerFactory.getLogger(LiveUpdater.class);
+    private final Workspace bench;
+    private final Executor ui;
+    private final Executor follower;
+    private final AtomicLong version = new AtomicLong();
+
+    /** @param follower one thread */
+    LiveUpdater(Workspace bench, Executor ui, Executor follower) {
+        this.bench = bench;
+        this.ui = ui;
+        this.follower = follower;
+    }
+
+    /** Renders, compares and advises for the recipe as it is now; what has been overtaken is dropped. */
+    void follow() {
+        WorkspaceState at = bench.state();
+        long mine = version.incrementAndGet();
+        if (at.recipe() == null || at.recording() == null) {
+            bench.desk().patch(null);
+            Clip recording = at.recording() == null ? null : at.recording().clip();
+            follower.execute(() -> bench.desk().load(recording, null, 0));
+            return;
+        }
+        bench.shaping().hearAll();
+        bench.desk().patch(at.snapshot().patch());
+        follower.execute(() -> {
+            if (version.get() != mine) {
+                return;
+            }
+            compare(mine, at);
+        });
+    }
+
+    /** Renders what is to be heard in place of the recipe, which is neither compared nor advised about. */
+    void hear(WorkspaceState at, Patch heard) {
+        long mine = version.get();
+        follower.execute(() -> {
+            if (version.get() == mine) {
+                Comparison last = at.comparison();
+                Clip clip = Matcher.render(heard, at.recording());
+                bench.desk().load(at.recording().clip(), clip, last == null ? 0 : last.gainDb());
+            }
+        });
+    }
+
+    private void compare(long mine, WorkspaceState at) {
+        try {
+            Patch patch = at.snapshot().patch();
+            if (!Matcher.isPlain(
+                    at.recording(), patch)) { // measuring takes a while, and it is wanted in the ears at once
+                Comparison last = at.comparison();
+                Clip heard = Matcher.render(patch, at.recording());
+                bench.desk().load(at.recording().clip(), heard, last == null ? 0 : last.gainDb());
+            }
+            AnalysedSound imitation = Matcher.imitation(at.recording(), patch);
+            Comparison comparison = PerceptualComparator.compare(at.recording(), imitation);
+            bench.desk().load(at.recording().clip(), imitation.clip(), comparison.gainDb());
+            onlyIf(mine, () -> bench.show(bench.state().withSound(imitation, comparison)));
+            follower.execute(() -> advise(mine, at, comparison));
+        } catch (UnusableSound e) {
+            bench.say("The imitation can be heard, but not compared: " + e.getMessage());
+            onlyIf(mine, () -> bench.show(bench.state().withSound(null, null).withAdvice(List.of(), Map.of())));
+        }
+    }
+
+    private void advise(long mine, WorkspaceState at, Comparison comparison) {
+        if (version.get() != mine) {
+            return;
+        }
+        Progress unlessOvertaken = (fraction, doing) -> {
+            if (version.get() != mine) {
+                throw new CancellationException();
+            }
+        };
+        Patch patch = at.snapshot().patch();
+        try {
+            if (Matcher.isPlain(at.recording(), patch)) {
+                List<Move> moves =
+                        NextMoves.of(at.recording(), patch, at.snapshot().locked(), comparison, unlessOvertaken);
+                onlyIf(
+                        mine,
+                        () -> bench.show(
+                                bench.state().withAdvice(moves, bench.state().tolerances())));
+                unlessOvertaken.report(0, "");
+                Map<String, Tolerances.Span> spans = Tolerances.of(at.recording(), patch, unlessOvertaken);
+                onlyIf(mine, () -> bench.show(bench.state().withAdvice(moves, spans)));
+            } else { // both from the same renders
+                Sensitivity s =
+                        Sensitivity.of(at.recording(), patch, at.snapshot().locked(), unlessOvertaken);
+                List<Move> moves = s.moves(comparison, unlessOvertaken);
+                onlyIf(
+                        mine,
+                        () -> bench.show(
+                                bench.state().withAdvice(moves, bench.state().tolerances())));
+                Map<String, Tolerances.Span> spans = s.spans();
+                onlyIf(mine, () -> bench.show(bench.state().withAdvice(moves, spans)));
+            }
+        } catch (CancellationException overtaken) {
+            LOG.debug("advice overtaken by a newer value");
+        }
+    }
+
+    private void onlyIf(long mine, Runnable change) {
+        ui.execute(() -> {
+            if (version.get() == mine) {
+                change.run();
+            }
+        });
+    }
+}

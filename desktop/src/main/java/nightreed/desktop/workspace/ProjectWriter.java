@@ -1,0 +1,121 @@
+package nightreed.desktop.workspace;
+
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.concurrent.Executor;
+import java.util.function.Consumer;
+import javafx.beans.property.ReadOnlyIntegerProperty;
+import javafx.beans.property.ReadOnlyIntegerWrapper;
+import nightreed.project.Imitation;
+import nightreed.project.ProjectFile;
+import nightreed.project.Snapshot;
+import nightreed.project.UnusableProject;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * The open project file, and the edits on their way into it. Whatever is done with the file is queued by {@link #write} and runs
+ * on one thread; of the other methods only those that say so may be called from elsewhere.
+ */
+final class ProjectWriter {
+    private static final Logger LOG = LoggerFactory.getLogger(ProjectWriter.class);
+    private final Executor ui;
+    private final Executor thread;
+    private final Consumer<String> tell;
+    private final ReadOnlyIntegerWrapper unsaved = new ReadOnlyIntegerWrapper();
+    private final Deque<Edit> waiting = new ArrayDeque<>(); // edits that are not in the file yet
+    private ProjectFile project;
+
+    /** An edit on its way into the project file. */
+    private record Edit(Imitation imitation, String label, Snapshot snapshot) {}
+
+    /** What can be done with a project file. */
+    interface Work {
+        void run() throws UnusableProject;
+    }
+
+    /** @param tell told, on any thread, what went wrong in words for people */
+    ProjectWriter(Executor ui, Executor thread, Consumer<String> tell) {
+        this.ui = ui;
+        this.thread = thread;
+        this.tell = tell;
+    }
+
+    /** Any thread: queues work on the project file; what goes wrong is told. */
+    void write(Work work) {
+        thread.execute(() -> {
+            try {
+                work.run();
+            } catch (UnusableProject e) {
+                tell.accept(e.getMessage());
+            }
+        });
+    }
+
+    /** UI thread: how many edits could not be written yet. */
+    ReadOnlyIntegerProperty unsavedProperty() {
+        return unsaved.getReadOnlyProperty();
+    }
+
+    /** The open project, null if there is none. */
+    ProjectFile project() {
+        return project;
+    }
+
+    /** @return the project that was open until now, to be closed; null if there was none */
+    ProjectFile turnTo(ProjectFile opened) {
+        ProjectFile before = project;
+        project = opened;
+        waiting.clear();
+        ui.execute(() -> unsaved.set(0));
+        return before;
+    }
+
+    /** Takes an edit on; {@link #flush} writes it. */
+    void add(Imitation imitation, String label, Snapshot snapshot) {
+        waiting.add(new Edit(imitation, label, snapshot));
+    }
+
+    /** Writes what waits, in order; what cannot be written goes on waiting. */
+    void flush() throws UnusableProject {
+        try {
+            while (!waiting.isEmpty()) {
+                Edit e = waiting.peek();
+                project.commit(e.imitation, e.label, e.snapshot);
+                waiting.remove();
+            }
+        } finally {
+            int left = waiting.size();
+            ui.execute(() -> unsaved.set(left));
+        }
+    }
+
+    /** UI thread: tries again to write what could not be written. @param then done once all is written, on the scribe's thread */
+    void retry(Work then) {
+        if (unsaved.get() > 0) {
+            thread.execute(() -> {
+                try {
+                    flush();
+                    tell.accept("All changes are in the project file again.");
+                    then.run();
+                } catch (UnusableProject still) {
+                    LOG.debug("still not writable: {}", still.getMessage());
+                }
+            });
+        }
+    }
+
+    /** Any thread: closes the project once everything is written. */
+    void close() {
+        thread.execute(() -> {
+            if (project != null) {
+                try {
+                    flush();
+                } catch (UnusableProject e) {
+                    LOG.warn("closing with {} edits that could not be written", waiting.size(), e);
+                }
+                project.close();
+            }
+        });
+    }
+}

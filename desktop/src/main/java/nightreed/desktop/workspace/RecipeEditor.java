@@ -1,0 +1,181 @@
+package nightreed.desktop.workspace;
+
+import java.util.Set;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import nightreed.match.AspectWeights;
+import nightreed.match.Move;
+import nightreed.measure.ManualCorrections;
+import nightreed.project.Snapshot;
+import nightreed.recipe.AuditionMode;
+import nightreed.recipe.Patch;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.part.Parameter;
+
+/** What a hand does to the imitation on the bench. Called on the UI thread; all of it can be undone. */
+public final class RecipeEditor {
+    private final Workspace bench;
+    private final LiveUpdater following;
+    private final SimpleObjectProperty<AuditionMode> emphasised = new SimpleObjectProperty<>();
+
+    RecipeEditor(Workspace bench, LiveUpdater following) {
+        this.bench = bench;
+        this.following = following;
+    }
+
+    /** Locks a value, so that no fit and no advice moves it, or sets it free. */
+    public void lock(Parameter p, boolean locked) {
+        WorkspaceState at = bench.state();
+        if (at.recipe() != null) {
+            Snapshot next = at.snapshot().withLocked(p.id(), locked);
+            bench.show(at.withSnapshot(next));
+            following.follow(); // advice may not name it any more
+            bench.commit((locked ? "lock " : "unlock ") + p.name(), next);
+        }
+    }
+
+    /** Overrules the thresholds of hearing for the sound on the bench. */
+    public void mark(String label, AspectWeights marks) {
+        WorkspaceState at = bench.state();
+        if (at.recording() != null && !marks.equals(at.snapshot().marks())) {
+            bench.arrive(at, label, at.snapshot().withMarks(marks), project -> {});
+        }
+    }
+
+    /**
+     * Lets an element be heard by itself, without or more than it is; the recipe stays as it is. What is listened to ends when
+     * another recipe comes on the bench.
+     *
+     * @param emphasis null for everything as it is
+     */
+    public void listen(AuditionMode emphasis) {
+        WorkspaceState at = bench.state();
+        if (at.recipe() == null || at.recording() == null) {
+            return;
+        }
+        emphasised.set(emphasis);
+        Recipe first = emphasis == null ? at.recipe() : emphasis.of(at.recipe());
+        boolean alone = emphasis != null && emphasis.way() == AuditionMode.Way.ALONE;
+        Patch heard = alone ? Patch.of(first) : at.snapshot().patch().withFirst(first);
+        bench.desk().patch(heard);
+        following.hear(at, heard);
+    }
+
+    /** Nothing is listened to by itself any more. */
+    void hearAll() {
+        emphasised.set(null);
+    }
+
+    /** What is listened to by itself; null for everything as it is. */
+    public ReadOnlyObjectProperty<AuditionMode> emphasisedProperty() {
+        return emphasised;
+    }
+
+    /** Adds a part to the recipe in its usual form, such as a reverb. */
+    public void addPart(String id, String name) {
+        if (bench.state().recipe() != null) {
+            use(bench.state().recipe().withPart(id), "add " + name);
+        }
+    }
+
+    /** Takes a part out of the recipe. */
+    public void removePart(String id, String name) {
+        if (bench.state().recipe() != null) {
+            use(bench.state().recipe().withoutPart(id), "take out " + name);
+        }
+    }
+
+    /**
+     * Moves a value. It is heard at once; it becomes part of the history when the hand lets go.
+     *
+     * @param settled whether this is where the value stays
+     */
+    public void set(Parameter parameter, double value, boolean settled) {
+        Recipe recipe = bench.state().recipe();
+        if (recipe == null) {
+            return;
+        }
+        Recipe moved = recipe.with(parameter.id(), value);
+        Snapshot next = bench.state().snapshot().withRecipe(moved);
+        bench.desk().patch(next.patch());
+        bench.show(bench.state().withSnapshot(next));
+        following.follow();
+        if (settled) {
+            bench.commit(parameter.name() + " " + parameter.formatWithUnit(moved.value(parameter.id())), next);
+        }
+    }
+
+    /**
+     * Puts another form of the recipe in its place, as {@link #set} does with one value.
+     *
+     * @param settled whether it stays
+     */
+    public void shape(Recipe moved, String label, boolean settled) {
+        Snapshot next = bench.state().snapshot().withRecipe(moved);
+        bench.desk().patch(next.patch());
+        bench.show(bench.state().withSnapshot(next));
+        following.follow();
+        if (settled) {
+            bench.commit(label, next);
+        }
+    }
+
+    public void apply(Move move) {
+        set(move.parameter(), move.to(), true);
+    }
+
+    /** Puts a kept patch of one or two layers back on the bench. */
+    public void use(Patch patch, String label) {
+        Recipe under = patch.layers().size() < 2 ? null : patch.layers().get(1).recipe();
+        use(bench.state().snapshot().withRecipe(patch.first()).withUnder(under), label);
+    }
+
+    /** Lets what sounds under the recipe be the one that is shaped, and the recipe sound under it. */
+    public void exchangeLayers() {
+        Snapshot now = bench.state().snapshot();
+        if (now.under() != null) {
+            Set<String> nothing = Set.of(); // locks are of the recipe that is shaped
+            use(now.withRecipe(now.under()).withUnder(now.recipe()).withLocked(nothing), "exchange the layers");
+        }
+    }
+
+    /** Takes away what sounds under the recipe. */
+    public void dropUnder() {
+        Snapshot now = bench.state().snapshot();
+        if (now.under() != null) {
+            use(now.withUnder(null), "take the layer under it away");
+        }
+    }
+
+    /** Puts another recipe in the place of the one that is shaped; what sounds under it stays. */
+    public void use(Recipe recipe, String label) {
+        use(bench.state().snapshot().withRecipe(recipe), label);
+    }
+
+    private void use(Snapshot next, String label) {
+        bench.show(bench.state().withSnapshot(next));
+        following.follow();
+        bench.commit(label, next);
+    }
+
+    /**
+     * Decides something about the measurement by hand.
+     *
+     * @param label what it is called in the history
+     */
+    public void decide(String label, ManualCorrections hand) {
+        WorkspaceState at = bench.state();
+        if (at.recording() == null || hand.equals(at.snapshot().hand())) {
+            return;
+        }
+        bench.arrive(at, label, at.snapshot().withHand(hand), project -> {});
+    }
+
+    public void note(String text) {
+        if (!text.equals(bench.state().snapshot().note())) {
+            Snapshot next = bench.state().snapshot().withNote(text);
+            bench.show(bench.state().withSnapshot(next));
+            bench.commit("note", next);
+        }
+    }
+}

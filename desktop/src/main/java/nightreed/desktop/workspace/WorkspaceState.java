@@ -1,0 +1,137 @@
+package nightreed.desktop.workspace;
+
+import java.util.List;
+import java.util.Map;
+import nightreed.match.AnalysedSound;
+import nightreed.match.Comparison;
+import nightreed.match.Move;
+import nightreed.match.Tolerances;
+import nightreed.project.Imitation;
+import nightreed.project.Snapshot;
+import nightreed.project.Take;
+import nightreed.recipe.Recipe;
+
+/**
+ * Everything the window shows, at one moment.
+ *
+ * @param projectName   name of the project
+ * @param imitations    all imitations of the project
+ * @param current       the one on the bench
+ * @param recordingName where its recording came from, null if there is none
+ * @param recording     recording and measurement, null if there is none
+ * @param snapshot      recipe, fitted recipe and note as they are now
+ * @param imitation     the recipe rendered, null if there is none, or while it is being rendered for the first time
+ * @param comparison    recording against imitation, null likewise
+ * @param moves         next moves, null while they are being looked for
+ * @param tolerances    how far each value may move, empty while it is being computed
+ * @param takes         kept takes, oldest first
+ * @param undoLabel     what undo would take back, null if nothing
+ * @param redoLabel     what redo would bring back, null if nothing
+ */
+public record WorkspaceState(
+        String projectName,
+        List<Imitation> imitations,
+        Imitation current,
+        String recordingName,
+        AnalysedSound recording,
+        Snapshot snapshot,
+        AnalysedSound imitation,
+        Comparison comparison,
+        List<Move> moves,
+        Map<String, Tolerances.Span> tolerances,
+        List<Take> takes,
+        String undoLabel,
+        String redoLabel) {
+    public static final WorkspaceState EMPTY = new WorkspaceState(
+            "", List.of(), null, null, null, Snapshot.EMPTY, null, null, null, Map.of(), List.of(), null, null);
+
+    /** The recipe on the bench, null if there is none. */
+    public Recipe recipe() {
+        return snapshot.recipe();
+    }
+
+    WorkspaceState withSnapshot(Snapshot s) {
+        return new WorkspaceState(
+                projectName,
+                imitations,
+                current,
+                recordingName,
+                recording,
+                s,
+                imitation,
+                comparison,
+                moves,
+                tolerances,
+                takes,
+                undoLabel,
+                redoLabel);
+    }
+
+    WorkspaceState withRecording(AnalysedSound r) {
+        return new WorkspaceState(
+                projectName,
+                imitations,
+                current,
+                recordingName,
+                r,
+                snapshot,
+                imitation,
+                comparison,
+                moves,
+                tolerances,
+                takes,
+                undoLabel,
+                redoLabel);
+    }
+
+    WorkspaceState withSound(AnalysedSound newImitation, Comparison newComparison) {
+        return new WorkspaceState(
+                projectName,
+                imitations,
+                current,
+                recordingName,
+                recording,
+                snapshot,
+                newImitation,
+                newComparison,
+                null,
+                tolerances,
+                takes,
+                undoLabel,
+                redoLabel);
+    }
+
+    WorkspaceState withAdvice(List<Move> newMoves, Map<String, Tolerances.Span> newTolerances) {
+        return new WorkspaceState(
+                projectName,
+                imitations,
+                current,
+                recordingName,
+                recording,
+                snapshot,
+                imitation,
+                comparison,
+                newMoves,
+                newTolerances,
+                takes,
+                undoLabel,
+                redoLabel);
+    }
+
+    WorkspaceState withHistory(List<Imitation> newImitations, List<Take> newTakes, String undo, String redo) {
+        return new WorkspaceState(
+                projectName,
+                newImitations,
+                current,
+                recordingName,
+                recording,
+                snapshot,
+                imitation,
+                comparison,
+                moves,
+                tolerances,
+                newTakes,
+                undo,
+                redo);
+    }
+}
