@@ -5,13 +5,13 @@ import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.Adviser;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
@@ -35,7 +35,7 @@ public final class MatchTable {
         String named = args[after ? 1 : 0];
         List<String> methods = named.equals("all") ? Starts.METHODS : Arrays.asList(named.split(","));
         for (String note : Arrays.asList(args).subList(after ? 2 : 1, args.length)) {
-            AnalysedSound side = Matcher.side(clip(note), Progress.NONE);
+            AnalysedSound side = ImitationRenderer.side(clip(note), Progress.NONE);
             String name = Path.of(note).getFileName().toString();
             System.out.printf(
                     "%-26s advised: %s%n",
@@ -96,12 +96,12 @@ public final class MatchTable {
                 x[i] += 0.1 * course / n * Math.sin(2 * Math.PI * n * hz * t);
             }
         }
-        return Starts.of(method, Matcher.rendered(Clip.mono(x, m.sampleRateHz())))
+        return Starts.of(method, ImitationRenderer.rendered(Clip.mono(x, m.sampleRateHz())))
                 .recipe();
     }
 
     private static AnalysedSound heard(AnalysedSound side, Recipe recipe) throws Exception {
-        return Matcher.rendered(Matcher.render(recipe, side));
+        return ImitationRenderer.rendered(ImitationRenderer.render(recipe, side));
     }
 
     /** A file, or PLAYER:KEY:STRENGTH:SEED from the recording room. */

@@ -3,12 +3,12 @@ package nightreed.bench;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
 import nightreed.match.Move;
 import nightreed.match.NextMoves;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
@@ -32,7 +32,8 @@ public final class MoveChecks {
         Tally tally = new Tally();
         for (int n = 0; n < wanted; n++) {
             RecordingRoom.Instrument p = players.get(n % players.size());
-            AnalysedSound side = Matcher.side(RecordingRoom.record(p, p.usualKey(), 0.6, 5000 + n), Progress.NONE);
+            AnalysedSound side =
+                    ImitationRenderer.side(RecordingRoom.record(p, p.usualKey(), 0.6, 5000 + n), Progress.NONE);
             String method = Starts.METHODS.get(n / players.size() % Starts.METHODS.size());
             walk(p.id() + " " + method, side, putOff(Starts.of(method, side).recipe(), chance), inARow, tally);
         }
@@ -97,7 +98,7 @@ public final class MoveChecks {
     }
 
     private static Comparison fresh(AnalysedSound side, Recipe recipe) throws Exception {
-        return PerceptualComparator.compare(side, Matcher.rendered(Matcher.render(recipe, side)));
+        return PerceptualComparator.compare(side, ImitationRenderer.rendered(ImitationRenderer.render(recipe, side)));
     }
 
     private static Recipe putOff(Recipe recipe, Random chance) {

@@ -3,10 +3,10 @@ package nightreed.bench;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.concurrent.Callable;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurer;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.room.RecordingRoom;
@@ -26,11 +26,11 @@ public final class RealTimeRatios {
     public static void main(String[] args) throws Exception {
         Clip clip = RecordingRoom.record(RecordingRoom.instruments().get(0), 52, 0.8, 5);
         double seconds = clip.seconds();
-        AnalysedSound side = Matcher.side(clip, Progress.NONE);
+        AnalysedSound side = ImitationRenderer.side(clip, Progress.NONE);
         ResonatorRecipe recipe = (ResonatorRecipe)
                 Fits.of("resonators", side, FitOptions.USUAL, Progress.NONE).recipe();
         say("measure", seconds, median(() -> Measurer.measure(clip)));
-        say("render and compare", seconds, median(() -> Matcher.predict(side, recipe)));
+        say("render and compare", seconds, median(() -> ImitationRenderer.predict(side, recipe)));
         say("fit", seconds, median(() -> Fits.of("resonators", side, FitOptions.USUAL, Progress.NONE)));
         float[] out = new float[48_000];
         double voices = median(() -> {

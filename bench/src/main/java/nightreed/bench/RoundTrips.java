@@ -8,11 +8,11 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
@@ -59,7 +59,8 @@ public final class RoundTrips {
         for (int n = 0; drawn < wanted; n++) {
             RecordingRoom.Instrument p = players.get(n % players.size());
             try {
-                AnalysedSound room = Matcher.side(RecordingRoom.record(p, p.usualKey(), 0.6, 7000 + n), Progress.NONE);
+                AnalysedSound room =
+                        ImitationRenderer.side(RecordingRoom.record(p, p.usualKey(), 0.6, 7000 + n), Progress.NONE);
                 Recipe made = anyOf(Starts.of(method, room).recipe(), chance);
                 String name = String.format(Locale.ROOT, "%s-%03d-%s", method, drawn, p.id());
                 Files.writeString(folder.resolve(name + RECIPE), RecipeJson.text(made));
@@ -94,7 +95,7 @@ public final class RoundTrips {
                     .toArray();
             try {
                 AnalysedSound sound =
-                        Matcher.rendered(Renderer.asFitted(made, 0.1, length[0], length[1], (int) length[2]));
+                        ImitationRenderer.rendered(Renderer.asFitted(made, 0.1, length[0], length[1], (int) length[2]));
                 long begun = System.nanoTime();
                 Fitted found = Fits.of(made.method(), sound, FitOptions.USUAL, Progress.NONE);
                 totals.add(found.comparison().totalJnd());

@@ -6,12 +6,12 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import nightreed.dsp.RealFft;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.sound.Clip;
 import nightreed.work.Progress;
 
@@ -34,8 +34,8 @@ public final class TextbookModes {
     public static void main(String[] args) throws Exception {
         List<Double> ratios = new ArrayList<>();
         for (String note : args) {
-            AnalysedSound side = Matcher.side(MatchTable.clip(note), Progress.NONE);
-            double plain = PerceptualComparator.compare(side, Matcher.rendered(resynthesised(side)))
+            AnalysedSound side = ImitationRenderer.side(MatchTable.clip(note), Progress.NONE);
+            double plain = PerceptualComparator.compare(side, ImitationRenderer.rendered(resynthesised(side)))
                     .totalJnd();
             Fitted best =
                     Fits.of(List.of("resonators", "formant", "subtractive"), side, FitOptions.USUAL, Progress.NONE)

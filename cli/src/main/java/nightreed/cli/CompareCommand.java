@@ -5,11 +5,11 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.concurrent.Callable;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Aspect;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.hearing.Aspect;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.sheet.ReportJson;
 import nightreed.sound.UnusableSound;
 import picocli.CommandLine.Command;
@@ -36,9 +36,10 @@ final class CompareCommand implements Callable<Integer> {
     public Integer call() throws UnusableSound, IOException {
         PrintWriter err = spec.commandLine().getErr();
         PrintWriter out = spec.commandLine().getOut();
-        AnalysedSound a = Matcher.side(Out.read(reference, err), Out.progress(err));
+        AnalysedSound a = ImitationRenderer.side(Out.read(reference, err), Out.progress(err));
         // both at one rate, so that bands and spans are the same
-        AnalysedSound b = Matcher.rendered(Out.read(imitation, err).at(a.clip().sampleRateHz()));
+        AnalysedSound b =
+                ImitationRenderer.rendered(Out.read(imitation, err).at(a.clip().sampleRateHz()));
         Comparison c = PerceptualComparator.compare(a, b);
         if (json != null) {
             Out.text(json, ReportJson.distance(c).toPrettyString(), out);

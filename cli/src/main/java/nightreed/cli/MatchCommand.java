@@ -10,9 +10,9 @@ import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.stream.IntStream;
 import nightreed.machine.Machine;
-import nightreed.match.AnalysedSound;
 import nightreed.match.Match;
 import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.fit.Adviser;
 import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.FitOptions;
@@ -24,6 +24,7 @@ import nightreed.match.fit.Layers;
 import nightreed.match.fit.Layers.Layered;
 import nightreed.match.fit.LimitCosts;
 import nightreed.match.fit.LimitCosts.Price;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.music.Pitch;
 import nightreed.recipe.Recipe;
@@ -157,7 +158,7 @@ final class MatchCommand implements Callable<Integer> {
                     r.fitted().seconds());
         }
         if (machine != null) {
-            AnalysedSound recording = Matcher.side(clip, Progress.NONE);
+            AnalysedSound recording = ImitationRenderer.side(clip, Progress.NONE);
             List<Price> prices = LimitCosts.of(recording, match.best(), plan, Out.progress(err));
             ReportJson.machine(plan.machine(), prices, report);
             prices.forEach(price -> screen.println(price.words()));
@@ -228,7 +229,7 @@ final class MatchCommand implements Callable<Integer> {
         List<AnalysedSound> sides = new ArrayList<>();
         List<Integer> on = new ArrayList<>(keys);
         for (Path file : in) {
-            AnalysedSound side = Matcher.side(Out.read(file, err), Out.progress(err));
+            AnalysedSound side = ImitationRenderer.side(Out.read(file, err), Out.progress(err));
             Double f0 = side.measurement().f0Hz();
             if (keys.isEmpty() && f0 == null) {
                 throw new UnusableSound(file + " has no pitch that could be found: give --keys for all recordings.");
@@ -245,7 +246,7 @@ final class MatchCommand implements Callable<Integer> {
     }
 
     private static Layered layered(Clip clip, Match match, FitOptions plan, PrintWriter err) throws UnusableSound {
-        AnalysedSound recording = Matcher.side(clip, Progress.NONE);
+        AnalysedSound recording = ImitationRenderer.side(clip, Progress.NONE);
         return Layers.of(recording, match.best(), plan, Out.progress(err));
     }
 }

@@ -5,7 +5,7 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.concurrent.Callable;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.start.Start;
 import nightreed.match.start.Starts;
 import nightreed.recipe.RecipeJson;
@@ -50,8 +50,8 @@ final class StartCommand implements Callable<Integer> {
     public Integer call() throws UnusableSound, IOException {
         PrintWriter err = spec.commandLine().getErr();
         PrintWriter standard = spec.commandLine().getOut();
-        Start start =
-                Starts.of(method.name().toLowerCase(Locale.ROOT), Matcher.side(Out.read(in, err), Out.progress(err)));
+        Start start = Starts.of(
+                method.name().toLowerCase(Locale.ROOT), ImitationRenderer.side(Out.read(in, err), Out.progress(err)));
         Out.text(out, RecipeJson.text(start.recipe()), standard);
         if (!out.toString().equals("-")) {
             for (Start.Origin o : start.origins()) {

@@ -1,6 +1,7 @@
 package nightreed.match;
 
 import java.util.List;
+import nightreed.match.compare.Comparison;
 import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.Fitted;
 import nightreed.recipe.Recipe;

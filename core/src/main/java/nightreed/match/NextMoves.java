@@ -6,7 +6,15 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.stream.IntStream;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PartialDifference;
+import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.compare.Prediction;
 import nightreed.match.fit.Sensitivity;
+import nightreed.match.hearing.Aspect;
+import nightreed.match.hearing.JndThresholds;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.recipe.Mode;
@@ -48,7 +56,7 @@ public final class NextMoves {
     /** Of the values of a patch's first layer, beside the others. */
     public static List<Move> of(
             AnalysedSound recording, Patch patch, Set<String> locked, Comparison now, Progress progress) {
-        return Matcher.isPlain(recording, patch)
+        return ImitationRenderer.isPlain(recording, patch)
                 ? ofModes(recording, (ResonatorRecipe) patch.first(), locked, now, progress)
                 : Sensitivity.of(recording, patch, locked, progress.part(0, 0.6))
                         .moves(now, progress.part(0.6, 1));
@@ -122,7 +130,8 @@ public final class NextMoves {
 
     private static double fresh(AnalysedSound recording, ResonatorRecipe recipe) {
         try {
-            return PerceptualComparator.compare(recording, Matcher.rendered(Matcher.render(recipe, recording)))
+            return PerceptualComparator.compare(
+                            recording, ImitationRenderer.rendered(ImitationRenderer.render(recipe, recording)))
                     .totalJnd();
         } catch (UnusableSound silent) {
             return JndThresholds.MOST;

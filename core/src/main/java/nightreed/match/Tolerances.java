@@ -4,7 +4,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PartialDifference;
+import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.compare.Prediction;
 import nightreed.match.fit.Sensitivity;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -37,7 +43,7 @@ public final class Tolerances {
 
     /** Of the values of a patch's first layer, beside the others. */
     public static Map<String, Span> of(AnalysedSound recording, Patch patch, Progress progress) {
-        return Matcher.isPlain(recording, patch)
+        return ImitationRenderer.isPlain(recording, patch)
                 ? ofModes(recording, (ResonatorRecipe) patch.first(), progress)
                 : Sensitivity.of(recording, patch, Set.of(), progress).spans();
     }

@@ -15,7 +15,7 @@ import org.ejml.dense.row.CommonOps_ZDRM;
 final class VariableProjectionFit {
     /** Poles are wanted to many digits: the noise-free limit of a partial's frequency is far below a cent. */
     private static final LevenbergMarquardt.Options OPTIONS =
-            LevenbergMarquardt.Options.USUAL.precise().withMostIterations(12).withCostTolerance(1e-7);
+            LevenbergMarquardt.Options.USUAL.precise().withMostIterations(8).withCostTolerance(1e-7);
 
     /**
      * Transform of the first samples. Terms that have died by its end are fitted there: no less is known of them than from

@@ -2,7 +2,7 @@ package nightreed.project;
 
 import java.util.Set;
 import java.util.TreeSet;
-import nightreed.match.AspectWeights;
+import nightreed.match.hearing.AspectWeights;
 import nightreed.measure.ManualCorrections;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;

@@ -1,8 +1,8 @@
 package nightreed.project;
 
 import java.util.List;
-import nightreed.match.Comparison;
-import nightreed.match.PartialDifference;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.PartialDifference;
 import nightreed.measure.Partial;
 
 /**

@@ -2,10 +2,10 @@ package nightreed.sheet;
 
 import java.util.Locale;
 import java.util.Map;
-import nightreed.match.Aspect;
-import nightreed.match.Comparison;
-import nightreed.match.PartialDifference;
 import nightreed.match.Tolerances;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.PartialDifference;
+import nightreed.match.hearing.Aspect;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.music.Pitch;

@@ -6,13 +6,13 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
 import nightreed.match.fit.LimitCosts;
 import nightreed.match.fit.LimitCosts.Price;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
@@ -46,8 +46,10 @@ class MachineTest {
 
     @BeforeAll
     static void record() throws Exception {
-        bar = Matcher.side(RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 62, 0.7, 4), Progress.NONE);
-        horn = Matcher.side(RecordingRoom.record(RecordingRoom.instrument("ferry-horn"), 50, 0.7, 4), Progress.NONE);
+        bar = ImitationRenderer.side(
+                RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 62, 0.7, 4), Progress.NONE);
+        horn = ImitationRenderer.side(
+                RecordingRoom.record(RecordingRoom.instrument("ferry-horn"), 50, 0.7, 4), Progress.NONE);
     }
 
     private static long envelopes(Recipe r) {

@@ -7,8 +7,14 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Random;
 import nightreed.Tones;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PartialDifference;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
+import nightreed.match.hearing.Aspect;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.music.Pitch;
 import nightreed.recipe.Recipe;
@@ -34,12 +40,12 @@ class MatchTest {
     @BeforeAll
     static void playTheReference() throws Exception {
         recipe = RecipeTest.bar();
-        reference = Matcher.side(Renderer.asFitted(recipe, 0.2, 2.2, FS), Progress.NONE);
+        reference = ImitationRenderer.side(Renderer.asFitted(recipe, 0.2, 2.2, FS), Progress.NONE);
     }
 
     private static Comparison heard(ResonatorRecipe other) throws UnusableSound {
         return PerceptualComparator.compare(
-                reference, Matcher.side(Renderer.asFitted(other, 0.2, 2.2, FS), Progress.NONE));
+                reference, ImitationRenderer.side(Renderer.asFitted(other, 0.2, 2.2, FS), Progress.NONE));
     }
 
     @Test
@@ -52,7 +58,7 @@ class MatchTest {
     @ParameterizedTest
     @ValueSource(doubles = {0.1, 0.5, 2})
     void gainDoesNotMatter(double gain) throws Exception {
-        AnalysedSound other = Matcher.side(reference.clip().scaled(gain), Progress.NONE);
+        AnalysedSound other = ImitationRenderer.side(reference.clip().scaled(gain), Progress.NONE);
         Comparison c = PerceptualComparator.compare(reference, other);
         assertThat(c.totalJnd()).isLessThan(0.05);
         assertThat(c.gainDb()).isCloseTo(-20 * Math.log10(gain), within(0.05));
@@ -60,7 +66,7 @@ class MatchTest {
 
     @Test
     void theMomentOfTheOnsetDoesNotMatter() throws Exception {
-        AnalysedSound later = Matcher.side(Renderer.asFitted(recipe, 0.5, 2.5, FS), Progress.NONE);
+        AnalysedSound later = ImitationRenderer.side(Renderer.asFitted(recipe, 0.5, 2.5, FS), Progress.NONE);
         assertThat(PerceptualComparator.compare(reference, later).totalJnd()).isLessThan(0.1);
     }
 
@@ -97,7 +103,7 @@ class MatchTest {
         assertThat(gone.imitation()).isNull();
         assertThat(gone.heardJnd()).isGreaterThan(1);
         Comparison back = PerceptualComparator.compare(
-                Matcher.side(
+                ImitationRenderer.side(
                         Renderer.asFitted(recipe.withModes(recipe.modes().subList(0, 3)), 0.2, 2.2, FS), Progress.NONE),
                 reference);
         assertThat(back.partials().get(3).recording()).isNull(); // one too many is heard as well
@@ -108,7 +114,7 @@ class MatchTest {
     void whatIsPredictedIsWhatIsMeasured() throws Exception {
         for (String id : List.of("mode.2.level", "mode.1.t60", "noise.level")) {
             ResonatorRecipe other = recipe.with(id, recipe.value(id) * 0.7);
-            assertThat(Matcher.predict(reference, other).totalJnd())
+            assertThat(ImitationRenderer.predict(reference, other).totalJnd())
                     .as(id)
                     .isCloseTo(heard(other).totalJnd(), within(0.25));
         }
@@ -163,16 +169,16 @@ class MatchTest {
             Parameter p = at.setting(id).parameter().around(at.value(id));
             at = at.with(id, p.at(p.position(at.value(id)) + (r.nextBoolean() ? 0.1 : -0.1)));
         }
-        double total = Matcher.predict(reference, at).totalJnd();
+        double total = ImitationRenderer.predict(reference, at).totalJnd();
         double first = total;
         for (int step = 0; step < 6; step++) {
-            List<Move> moves = NextMoves.of(reference, at, Matcher.predict(reference, at), Progress.NONE);
+            List<Move> moves = NextMoves.of(reference, at, ImitationRenderer.predict(reference, at), Progress.NONE);
             if (moves.isEmpty()) {
                 break;
             }
             assertThat(moves.get(0).why()).isNotBlank();
             at = at.with(moves.get(0).parameter().id(), moves.get(0).to());
-            double now = Matcher.predict(reference, at).totalJnd();
+            double now = ImitationRenderer.predict(reference, at).totalJnd();
             assertThat(now).isLessThan(total).isCloseTo(moves.get(0).predictedJnd(), within(1e-6));
             total = now;
         }

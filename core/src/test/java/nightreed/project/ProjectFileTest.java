@@ -9,9 +9,9 @@ import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.Statement;
 import java.util.Random;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.MadeUpNote;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
@@ -38,7 +38,7 @@ class ProjectFileTest {
         Clip clip = Renderer.asFitted(recipe, 0.2, 1.2, 48_000);
         Measurement measured = Measurer.measure(clip);
         AnalysedSound side = new AnalysedSound(clip, measured);
-        Comparison close = Matcher.predict(side, recipe.with("mode.2.level", -30));
+        Comparison close = ImitationRenderer.predict(side, recipe.with("mode.2.level", -30));
         Snapshot snapshot;
         try (ProjectFile p = fresh()) {
             Imitation bar = p.addImitation("Slate bar");

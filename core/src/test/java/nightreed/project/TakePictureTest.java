@@ -3,9 +3,9 @@ package nightreed.project;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.voice.Renderer;
@@ -18,12 +18,12 @@ class TakePictureTest {
 
     @BeforeAll
     static void play() throws Exception {
-        bar = Matcher.side(Renderer.asFitted(RecipeTest.bar(), 0.2, 2.2, 48_000), Progress.NONE);
+        bar = ImitationRenderer.side(Renderer.asFitted(RecipeTest.bar(), 0.2, 2.2, 48_000), Progress.NONE);
     }
 
     @Test
     void aPerfectMatchStandsAsHighAsItHangs() {
-        TakePicture p = TakePicture.of(Matcher.predict(bar, RecipeTest.bar()));
+        TakePicture p = TakePicture.of(ImitationRenderer.predict(bar, RecipeTest.bar()));
         assertThat(p.strokes()).isNotEmpty();
         double last = 0;
         for (TakePicture.Stroke s : p.strokes()) {
@@ -38,8 +38,8 @@ class TakePictureTest {
     @Test
     void aPartialThatIsMissingHasNoLevelOnThatSide() {
         ResonatorRecipe r = RecipeTest.bar();
-        Comparison c =
-                Matcher.predict(bar, r.withModes(r.modes().subList(0, r.modes().size() - 1)));
+        Comparison c = ImitationRenderer.predict(
+                bar, r.withModes(r.modes().subList(0, r.modes().size() - 1)));
         TakePicture p = TakePicture.of(c);
         double gone = r.modes().get(r.modes().size() - 1).ratio() * r.f0Hz();
         TakePicture.Stroke s = p.strokes().stream()
@@ -52,7 +52,8 @@ class TakePictureTest {
 
     @Test
     void aBentPartialIsHeardInThePicture() {
-        TakePicture p = TakePicture.of(Matcher.predict(bar, RecipeTest.bar().with("mode.1.level", -12)));
+        TakePicture p =
+                TakePicture.of(ImitationRenderer.predict(bar, RecipeTest.bar().with("mode.1.level", -12)));
         assertThat(p.strokes()).anyMatch(s -> s.jnd() > 1);
     }
 }

@@ -4,11 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.StringReader;
 import java.util.List;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Aspect;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
 import nightreed.match.Tolerances;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.hearing.Aspect;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -32,8 +32,8 @@ class SheetTest {
     static void write() throws Exception {
         ResonatorRecipe fitted = RecipeTest.bar();
         recipe = fitted.with("mode.2.t60", 1.9);
-        side = Matcher.side(Renderer.asFitted(fitted, 0.2, 2, 48_000), Progress.NONE);
-        comparison = Matcher.predict(side, recipe);
+        side = ImitationRenderer.side(Renderer.asFitted(fitted, 0.2, 2, 48_000), Progress.NONE);
+        comparison = ImitationRenderer.predict(side, recipe);
         horn = Starts.of("subtractive", side).recipe();
         html = PatchSheet.html(
                 "The Salt Lantern",

@@ -5,7 +5,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.concurrent.Callable;
 import nightreed.desktop.workspace.DemoProject;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.measure.MeasurementJson;
 import nightreed.room.RecordingRoom;
 import nightreed.work.Progress;
@@ -24,7 +24,7 @@ final class WarmUpCommand implements Callable<Integer> {
             Files.move(unfinished, demo, StandardCopyOption.REPLACE_EXISTING); // never half a demo, whatever happens
         }
         var clip = RecordingRoom.record(RecordingRoom.instruments().get(0), 69, 0.7, 1);
-        MeasurementJson.text(Matcher.side(clip, Progress.NONE).measurement());
+        MeasurementJson.text(ImitationRenderer.side(clip, Progress.NONE).measurement());
         return 0;
     }
 }

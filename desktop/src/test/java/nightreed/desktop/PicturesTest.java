@@ -21,10 +21,11 @@ import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.reedbed.Strip;
 import nightreed.desktop.ruler.Ruler;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
 import nightreed.match.Matcher;
 import nightreed.match.Tolerances;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Partial;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
@@ -49,9 +50,10 @@ class PicturesTest {
     @BeforeAll
     static void playABar() throws Exception {
         FxToolkit.registerPrimaryStage();
-        side = Matcher.side(RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 57, 0.9, 3), Progress.NONE);
+        side = ImitationRenderer.side(
+                RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 57, 0.9, 3), Progress.NONE);
         recipe = Matcher.startingValues(side);
-        bent = Matcher.predict(side, recipe.with("mode.2.t60", 2 * recipe.value("mode.2.t60")));
+        bent = ImitationRenderer.predict(side, recipe.with("mode.2.t60", 2 * recipe.value("mode.2.t60")));
     }
 
     @ParameterizedTest
@@ -72,7 +74,7 @@ class PicturesTest {
 
     @Test
     void aPerfectMatchIsAPerfectMirror() {
-        BedModel m = BedModel.of(side.measurement(), Matcher.predict(side, recipe), Axis.Kind.RATIO);
+        BedModel m = BedModel.of(side.measurement(), ImitationRenderer.predict(side, recipe), Axis.Kind.RATIO);
         for (BedModel.Reed r : m.mirror()) {
             assertThat(m.reeds())
                     .anyMatch(o -> Math.abs(o.levelDb() - r.levelDb()) < 1.5
@@ -120,8 +122,8 @@ class PicturesTest {
     @ParameterizedTest
     @EnumSource(Strip.Shows.class)
     void theStripShowsRecordingAndImitationInEachOfItsPictures(Strip.Shows what) {
-        AnalysedSound other =
-                Matcher.predictedSide(side, recipe.with("noise.level", 14).with("mode.3.level", -40));
+        AnalysedSound other = ImitationRenderer.predictedSide(
+                side, recipe.with("noise.level", 14).with("mode.3.level", -40));
         Axis[] axis = new Axis[1];
         Reedbed bed = onStage(() -> {
             Reedbed b = new Reedbed(new SimpleObjectProperty<>());
@@ -135,7 +137,7 @@ class PicturesTest {
             Strip s = new Strip(new SimpleObjectProperty<>());
             s.setAxis(axis[0]);
             s.show(what);
-            s.setSounds(side, other, nightreed.match.PerceptualComparator.compare(side, other));
+            s.setSounds(side, other, nightreed.match.compare.PerceptualComparator.compare(side, other));
             return s;
         });
         WritableImage image = WaitForAsyncUtils.waitForAsyncFx(5000, () -> strip.snapshot(null, null));

@@ -166,8 +166,8 @@ class ShellTest extends WindowTest {
                 .bench()
                 .shaping()
                 .set(workbench.bench().state().recipe().setting("tune").parameter(), 20, true));
-        await("compared", s -> s.comparison() != null && s.comparison().jnd(nightreed.match.Aspect.PITCH) > 1);
-        double before = state().comparison().jnd(nightreed.match.Aspect.PITCH);
+        await("compared", s -> s.comparison() != null && s.comparison().jnd(nightreed.match.hearing.Aspect.PITCH) > 1);
+        double before = state().comparison().jnd(nightreed.match.hearing.Aspect.PITCH);
         robot.press(KeyCode.CONTROL).type(KeyCode.COMMA).release(KeyCode.CONTROL);
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(fx(() -> workbench.shell().page())).isInstanceOf(PreferencesPage.class);
@@ -187,7 +187,7 @@ class ShellTest extends WindowTest {
         await(
                 "judged anew",
                 s -> s.comparison() != null
-                        && Math.abs(s.comparison().jnd(nightreed.match.Aspect.PITCH) - before / 2) < 1e-3);
+                        && Math.abs(s.comparison().jnd(nightreed.match.hearing.Aspect.PITCH) - before / 2) < 1e-3);
         Path file = folder.resolve("preferences.json");
         WaitForAsyncUtils.waitFor(
                 10, TimeUnit.SECONDS, () -> PreferenceStore.read(file).referenceHz() == 442.5);
@@ -196,7 +196,7 @@ class ShellTest extends WindowTest {
         assertThat(kept.hearing().pitchCents()).isEqualTo(10);
         assertThat(kept.centsAtReference(0)).isCloseTo(-9.81, within(0.01));
         press("prefer-usual-hearing");
-        assertThat(workbench.preferences().get().hearing()).isEqualTo(nightreed.match.JndThresholds.USUAL);
+        assertThat(workbench.preferences().get().hearing()).isEqualTo(nightreed.match.hearing.JndThresholds.USUAL);
     }
 
     @Test

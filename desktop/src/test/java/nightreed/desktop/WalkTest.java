@@ -69,7 +69,7 @@ class WalkTest extends WindowTest {
         double worse = state().comparison().totalJnd();
         String shown = fx(() -> find("aspect-noise", Label.class).getText());
         assertThat(Double.parseDouble(shown))
-                .isCloseTo(state().comparison().jnd(nightreed.match.Aspect.NOISE), within(0.051));
+                .isCloseTo(state().comparison().jnd(nightreed.match.hearing.Aspect.NOISE), within(0.051));
         await("there is a next move", s -> s.moves() != null && !s.moves().isEmpty());
         double promised = state().moves().get(0).predictedJnd();
         robot.press(KeyCode.CONTROL).type(KeyCode.ENTER).release(KeyCode.CONTROL);

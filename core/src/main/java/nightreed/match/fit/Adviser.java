@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import nightreed.match.Comparison;
+import nightreed.match.compare.Comparison;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.recipe.FmRecipe;

@@ -2,8 +2,8 @@ package nightreed.match.fit;
 
 import java.util.ArrayList;
 import java.util.List;
-import nightreed.match.AnalysedSound;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.FormantBand;
 import nightreed.recipe.FormantRecipe;
 import nightreed.sound.Clip;

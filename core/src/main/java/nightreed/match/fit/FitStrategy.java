@@ -8,11 +8,11 @@ import static nightreed.match.fit.MultiStartSearch.walked;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Aspect;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.hearing.Aspect;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
@@ -212,7 +212,8 @@ final class FitStrategy {
     /** Lines that are nearly right may still be heard as another note, which the quick ear does not hear. */
     private boolean isOnPitch(Recipe recipe) {
         try {
-            AnalysedSound imitation = Matcher.rendered(Matcher.render(plan.with(recipe), recording));
+            AnalysedSound imitation =
+                    ImitationRenderer.rendered(ImitationRenderer.render(plan.with(recipe), recording));
             return PerceptualComparator.compare(recording, imitation).aspects().get(Aspect.PITCH) < NEAR_JND;
         } catch (UnusableSound silent) {
             return false;

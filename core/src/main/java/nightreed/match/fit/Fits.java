@@ -11,12 +11,12 @@ import java.util.concurrent.CompletionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.Supplier;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.JndThresholds;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.hearing.JndThresholds;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
@@ -247,11 +247,11 @@ public final class Fits {
 
         private Fitted judged(List<Recipe> met, boolean soon) throws UnusableSound {
             Judged found = nearest(met, search.note(), plan, soon);
-            Clip imitation = Matcher.render(plan.with(found.recipe), recording);
+            Clip imitation = ImitationRenderer.render(plan.with(found.recipe), recording);
             Comparison comparison = found.comparison != null
                     ? found.comparison
                     : PerceptualComparator.compare(
-                            recording, Matcher.rendered(imitation)); // says what is wrong with it
+                            recording, ImitationRenderer.rendered(imitation)); // says what is wrong with it
             return new Fitted(found.recipe, imitation, comparison, true, seconds());
         }
 
@@ -263,7 +263,7 @@ public final class Fits {
             }
             Comparison heard = new Comparison(search.ear().byAspect(p.differences()), List.of(), 0);
             Recipe r = plan.isLevelFree() ? Starts.levelled(p.recipe(), recording) : p.recipe();
-            return new Fitted(r, Matcher.render(plan.with(r), recording), heard, false, seconds());
+            return new Fitted(r, ImitationRenderer.render(plan.with(r), recording), heard, false, seconds());
         }
 
         private double seconds() {
@@ -305,10 +305,10 @@ public final class Fits {
 
     private static Judged judged(Recipe found, OneNote note, FitOptions plan) {
         AnalysedSound recording = note.recording();
-        Recipe r = plan.isLevelFree() ? Matcher.asLoud(found, recording) : found;
+        Recipe r = plan.isLevelFree() ? ImitationRenderer.asLoud(found, recording) : found;
         double quick = PerceptualResiduals.total(note.differences(r));
         try {
-            AnalysedSound imitation = Matcher.rendered(Matcher.render(plan.with(r), recording));
+            AnalysedSound imitation = ImitationRenderer.rendered(ImitationRenderer.render(plan.with(r), recording));
             return new Judged(r, PerceptualComparator.compare(recording, imitation), quick);
         } catch (UnusableSound silent) {
             return new Judged(r, null, quick);

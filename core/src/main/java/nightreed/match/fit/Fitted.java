@@ -1,6 +1,6 @@
 package nightreed.match.fit;
 
-import nightreed.match.Comparison;
+import nightreed.match.compare.Comparison;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 

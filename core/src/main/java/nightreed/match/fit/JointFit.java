@@ -7,13 +7,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.JndThresholds;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.hearing.JndThresholds;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
@@ -291,14 +291,15 @@ public final class JointFit {
         for (Note n : notes) {
             Measurement m = n.recording().measurement();
             Clip clip = trial.render(r, n, m.onsetSeconds(), m.durationSeconds());
-            heard.add(
-                    new Heard(n, PerceptualComparator.compare(n.recording(), Matcher.rendered(clip)), missingDb(n, r)));
+            heard.add(new Heard(
+                    n, PerceptualComparator.compare(n.recording(), ImitationRenderer.rendered(clip)), missingDb(n, r)));
         }
         Map<String, Double> maps = new LinkedHashMap<>();
         if (tellsLevel()) {
             maps.put(LEVEL, r.value(LEVEL));
         }
         told(r).forEach(id -> maps.put(id, r.value(id)));
-        return new Result(r, Matcher.render(r, middle), List.copyOf(heard), maps, (System.nanoTime() - start) / 1e9);
+        return new Result(
+                r, ImitationRenderer.render(r, middle), List.copyOf(heard), maps, (System.nanoTime() - start) / 1e9);
     }
 }

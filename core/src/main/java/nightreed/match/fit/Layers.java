@@ -6,11 +6,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import nightreed.machine.Machine;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Layer;
@@ -142,8 +142,8 @@ public final class Layers {
     }
 
     private Layered heard(Patch patch) throws UnusableSound {
-        Clip imitation = Matcher.render(patch, recording);
-        Comparison c = PerceptualComparator.compare(recording, Matcher.rendered(imitation));
+        Clip imitation = ImitationRenderer.render(patch, recording);
+        Comparison c = PerceptualComparator.compare(recording, ImitationRenderer.rendered(imitation));
         return new Layered(patch, imitation, c, carries(patch));
     }
 

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import nightreed.machine.Feature;
 import nightreed.machine.Machine;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.sound.UnusableSound;
 import nightreed.work.Progress;
 

@@ -6,8 +6,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
-import nightreed.match.AnalysedSound;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 

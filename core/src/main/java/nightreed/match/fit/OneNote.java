@@ -2,7 +2,7 @@ package nightreed.match.fit;
 
 import java.util.Arrays;
 import java.util.List;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;

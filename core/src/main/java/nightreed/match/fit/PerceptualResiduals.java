@@ -9,11 +9,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
 import nightreed.dsp.RealFft;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Aspect;
-import nightreed.match.AspectWeights;
-import nightreed.match.JndThresholds;
-import nightreed.match.PartialDifference;
+import nightreed.match.compare.PartialDifference;
+import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.hearing.Aspect;
+import nightreed.match.hearing.AspectWeights;
+import nightreed.match.hearing.JndThresholds;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.music.Bark;
@@ -107,7 +108,8 @@ final class PerceptualResiduals {
         for (int f = 0; f < lasts.length; f++) {
             lasts[f] = f + 1 < lasts.length ? from[f + 1] - from[f] : Math.max(to[f], seconds * fs) - from[f];
         }
-        List<PartialDifference> heard = new ArrayList<>(recording.listener().missing(m.reliablePartials()));
+        List<PartialDifference> heard =
+                new ArrayList<>(new PerceptualComparator(recording.listener()).missing(m.reliablePartials()));
         heard.removeIf(d -> d.weight() <= 0.01 || d.recording().frequencyHz() > 0.45 * fs);
         heard.sort((a, b) -> Double.compare(b.weight(), a.weight()));
         heard = heard.subList(0, Math.min(MOST_PARTIALS, heard.size()));

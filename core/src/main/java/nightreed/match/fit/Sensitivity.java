@@ -10,15 +10,15 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
 import nightreed.machine.Machine;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Aspect;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
 import nightreed.match.Move;
-import nightreed.match.PerceptualComparator;
 import nightreed.match.Tolerances.Span;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.RenderedLeastSquares.Axis;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.hearing.Aspect;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -294,8 +294,8 @@ public final class Sensitivity {
     private Move measured(Trial t, Comparison before) {
         Recipe moved = now.recipe().with(t.parameter.id(), t.to);
         try {
-            Comparison after =
-                    PerceptualComparator.compare(recording, Matcher.imitation(recording, patch.withFirst(moved)));
+            Comparison after = PerceptualComparator.compare(
+                    recording, ImitationRenderer.imitation(recording, patch.withFirst(moved)));
             double gain = before.totalJnd() - after.totalJnd();
             return new Move(t.parameter, t.from, t.to, after.totalJnd(), gain, why(t, before, after));
         } catch (UnusableSound silent) {

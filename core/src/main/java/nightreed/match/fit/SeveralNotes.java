@@ -2,8 +2,8 @@ package nightreed.match.fit;
 
 import java.util.ArrayList;
 import java.util.List;
-import nightreed.match.AnalysedSound;
 import nightreed.match.fit.JointFit.Note;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.music.Pitch;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;

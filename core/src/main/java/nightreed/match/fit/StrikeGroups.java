@@ -1,6 +1,6 @@
 package nightreed.match.fit;
 
-import nightreed.match.JndThresholds;
+import nightreed.match.hearing.JndThresholds;
 import nightreed.measure.StrikeBands;
 import nightreed.music.Bark;
 

@@ -1,8 +1,8 @@
 package nightreed.match.fit;
 
 import java.util.Arrays;
-import nightreed.match.AnalysedSound;
-import nightreed.match.JndThresholds;
+import nightreed.match.hearing.JndThresholds;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.music.Bark;
 import nightreed.optim.LeastSquaresProblem;
 import nightreed.optim.LevenbergMarquardt;

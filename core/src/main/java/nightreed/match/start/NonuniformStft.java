@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.RealFft;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.part.Common;
 
 /** Spectra of a note at a few times after its onset, close together at first. Immutable. */

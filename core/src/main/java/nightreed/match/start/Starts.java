@@ -1,7 +1,7 @@
 package nightreed.match.start;
 
 import java.util.List;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Start.Origin;
 import nightreed.match.start.fm.FmStart;
 import nightreed.match.start.formant.FormantStart;

@@ -2,7 +2,7 @@ package nightreed.match.start;
 
 import java.util.Arrays;
 import nightreed.dsp.SincReader;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Route;

@@ -11,13 +11,13 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
 import nightreed.match.Move;
 import nightreed.match.NextMoves;
-import nightreed.match.PerceptualComparator;
 import nightreed.match.Tolerances;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
@@ -49,7 +49,7 @@ class FitsTest {
     private static Fitted fitted;
 
     private static AnalysedSound recorded(Recipe r, double held, double seconds) throws Exception {
-        return Matcher.side(Renderer.asFitted(r, 0.2, held, seconds, FS), Progress.NONE);
+        return ImitationRenderer.side(Renderer.asFitted(r, 0.2, held, seconds, FS), Progress.NONE);
     }
 
     static SubtractiveRecipe brass() {
@@ -148,8 +148,8 @@ class FitsTest {
     @Test
     void aFitComesCloserThanItsStartAndSaysTheTruth() throws Exception {
         Recipe start = Starts.of("subtractive", brass).recipe();
-        Comparison before = PerceptualComparator.compare(brass, Matcher.imitation(brass, start));
-        Comparison after = PerceptualComparator.compare(brass, Matcher.imitation(brass, fitted.recipe()));
+        Comparison before = PerceptualComparator.compare(brass, ImitationRenderer.imitation(brass, start));
+        Comparison after = PerceptualComparator.compare(brass, ImitationRenderer.imitation(brass, fitted.recipe()));
         assertThat(after.totalJnd()).isCloseTo(fitted.comparison().totalJnd(), within(1e-6));
         assertThat(after.totalJnd()).isLessThan(1).isLessThan(0.6 * before.totalJnd());
         assertThat(after.gainDb()).isBetween(-0.3, 0.3);
@@ -162,7 +162,7 @@ class FitsTest {
         Fitted f = Fits.of("subtractive", brass, plan, Progress.NONE);
         assertThat(f.recipe().value("filter.cutoff")).isEqualTo(300);
         assertThat(f.recipe().value("filter.q")).isEqualTo(3);
-        double was = PerceptualComparator.compare(brass, Matcher.imitation(brass, dull))
+        double was = PerceptualComparator.compare(brass, ImitationRenderer.imitation(brass, dull))
                 .totalJnd();
         assertThat(f.comparison().totalJnd()).isLessThan(was);
     }
@@ -211,7 +211,7 @@ class FitsTest {
         assertThat(found).hasSizeBetween(1, 2); // as many as were under way
         double start = PerceptualComparator.compare(
                         brass,
-                        Matcher.imitation(
+                        ImitationRenderer.imitation(
                                 brass, Starts.of(found.get(0).method(), brass).recipe()))
                 .totalJnd();
         assertThat(found.get(0).comparison().totalJnd()).isLessThanOrEqualTo(start + 0.01);
@@ -237,7 +237,7 @@ class FitsTest {
         double total = Double.POSITIVE_INFINITY;
         Recipe at = off;
         for (int step = 0; step < 3; step++) {
-            Comparison now = PerceptualComparator.compare(brass, Matcher.imitation(brass, at));
+            Comparison now = PerceptualComparator.compare(brass, ImitationRenderer.imitation(brass, at));
             assertThat(now.totalJnd()).isLessThan(total);
             total = now.totalJnd();
             List<Move> moves = NextMoves.of(brass, at, Set.of("amp.attack"), now, Progress.NONE);
@@ -247,7 +247,7 @@ class FitsTest {
             }
             Move first = moves.get(0);
             at = at.with(first.parameter().id(), first.to());
-            Comparison then = PerceptualComparator.compare(brass, Matcher.imitation(brass, at));
+            Comparison then = PerceptualComparator.compare(brass, ImitationRenderer.imitation(brass, at));
             assertThat(then.totalJnd()).isEqualTo(first.predictedJnd());
             assertThat(first.why()).contains("JND");
         }
@@ -257,7 +257,7 @@ class FitsTest {
     @Test
     void whereSmallMovesDoLittleALargeOneIsFound() throws Exception {
         Recipe shut = brass().with("filter.cutoff", 40).with("filter.envelope", 0);
-        Comparison now = PerceptualComparator.compare(brass, Matcher.imitation(brass, shut));
+        Comparison now = PerceptualComparator.compare(brass, ImitationRenderer.imitation(brass, shut));
         List<Move> moves = NextMoves.of(brass, shut, Set.of("filter.kind", "filter.slope"), now, Progress.NONE);
         assertThat(moves).isNotEmpty();
         assertThat(moves.get(0).gainJnd()).isGreaterThan(0.2 * now.totalJnd());
@@ -298,8 +298,9 @@ class FitsTest {
         Recipe silent = Starts.of("resonators", bar).recipe().with("noise.level", -100);
         Fitted bare = new Fitted(
                 silent,
-                Matcher.render(silent, bar),
-                PerceptualComparator.compare(bar, Matcher.side(Matcher.render(silent, bar), Progress.NONE)),
+                ImitationRenderer.render(silent, bar),
+                PerceptualComparator.compare(
+                        bar, ImitationRenderer.side(ImitationRenderer.render(silent, bar), Progress.NONE)),
                 true,
                 0);
         Layers.Layered two = Layers.of(bar, bare, FitOptions.USUAL, Progress.NONE);
@@ -309,10 +310,11 @@ class FitsTest {
 
         // on from there: what lies under it sounds with everything that is tried, and stays
         Patch louder = two.patch().withFirst(two.patch().first().with("level", silent.levelDb() - 12));
-        Comparison off = PerceptualComparator.compare(bar, Matcher.imitation(bar, louder));
+        Comparison off = PerceptualComparator.compare(bar, ImitationRenderer.imitation(bar, louder));
         Fitted on = Fits.of(
                 "resonators", bar, FitOptions.USUAL.from(louder, Set.of()).trying(0.3), Progress.NONE);
-        Comparison fresh = PerceptualComparator.compare(bar, Matcher.imitation(bar, louder.withFirst(on.recipe())));
+        Comparison fresh =
+                PerceptualComparator.compare(bar, ImitationRenderer.imitation(bar, louder.withFirst(on.recipe())));
         assertThat(on.comparison().totalJnd()).isCloseTo(fresh.totalJnd(), within(1e-9));
         assertThat(fresh.totalJnd()).isLessThan(0.8 * off.totalJnd());
     }

@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.fit.JointFit.Note;
 import nightreed.match.fit.JointFit.Result;
 import nightreed.recipe.Mode;
@@ -36,7 +36,8 @@ class JointFitTest {
 
     private static Note note(int key, double velocity) throws Exception {
         return new Note(
-                Matcher.rendered(Renderer.at(instrument(), key, velocity, 0.1, Double.POSITIVE_INFINITY, 1.6, FS)),
+                ImitationRenderer.rendered(
+                        Renderer.at(instrument(), key, velocity, 0.1, Double.POSITIVE_INFINITY, 1.6, FS)),
                 key,
                 velocity);
     }

@@ -3,8 +3,8 @@ package nightreed.match.fit;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.Recipe;
@@ -26,7 +26,7 @@ class OnsetVariantsTest {
 
     @Test
     void tonesMayComeLaterThanTheNoiseOfTheStrike() throws Exception {
-        AnalysedSound side = Matcher.rendered(Renderer.asFitted(struck(0.011, 0.024), 0.1, 1.2, 48_000));
+        AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(struck(0.011, 0.024), 0.1, 1.2, 48_000));
         OneNote note = new OneNote(new PerceptualResiduals(side, 0.5));
         Recipe early = struck(0, 0.012);
         double before = PerceptualResiduals.total(note.differences(early));

@@ -4,10 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.Patch;
@@ -40,9 +40,9 @@ class PerceptualResidualsTest {
                 0.3,
                 new VelocityMap(0.7, 24, 0),
                 Common.NONE);
-        AnalysedSound sound = Matcher.rendered(Renderer.asFitted(made, 0.1, 2.4, 48_000));
+        AnalysedSound sound = ImitationRenderer.rendered(Renderer.asFitted(made, 0.1, 2.4, 48_000));
         OneNote note = OneNote.beside(List.of(), new PerceptualResiduals(sound, 4));
-        double self = PerceptualResiduals.total(note.differences(Matcher.asLoud(made, sound)));
+        double self = PerceptualResiduals.total(note.differences(ImitationRenderer.asLoud(made, sound)));
         double other = PerceptualResiduals.total(note.differences(made.with("pair.1.index", 4)));
         assertThat(self).isLessThan(0.3);
         assertThat(other).isGreaterThan(1);
@@ -58,7 +58,7 @@ class PerceptualResidualsTest {
                 FmPair.of(-9, 5.4, 1, 0, fall, fall));
         FmRecipe made = new FmRecipe(60, 0, -14, sines, null, 0.3, VelocityMap.USUAL, Common.NONE);
         PerceptualResiduals ear =
-                new PerceptualResiduals(Matcher.rendered(Renderer.asFitted(made, 0.1, 1.2, 48_000)), 4);
+                new PerceptualResiduals(ImitationRenderer.rendered(Renderer.asFitted(made, 0.1, 1.2, 48_000)), 4);
         FmRecipe without = made.withPairs(List.of(sines.get(0), sines.get(2)));
         List<Double> lacking = ear.lacking(new OneNote(ear).differences(without));
         assertThat(lacking.get(0)).isCloseTo(2.76 * made.f0Hz(), within(0.5));
@@ -72,9 +72,11 @@ class PerceptualResidualsTest {
         FmRecipe with =
                 new FmRecipe(69, 0, -14, both, new Exciter(1, -20, 10, 200, 3000), 0.3, VelocityMap.USUAL, Common.NONE);
         FmRecipe without = with.withPairs(List.of(both.get(0)));
-        AnalysedSound sound = Matcher.rendered(Renderer.asFitted(with, 0.1, 1.5, 48_000));
+        AnalysedSound sound = ImitationRenderer.rendered(Renderer.asFitted(with, 0.1, 1.5, 48_000));
         Comparison heard = PerceptualComparator.compare(
-                sound, Matcher.rendered(Matcher.render(Patch.of(Matcher.asLoud(without, sound), null), sound)));
+                sound,
+                ImitationRenderer.rendered(
+                        ImitationRenderer.render(Patch.of(ImitationRenderer.asLoud(without, sound), null), sound)));
         double quick = PerceptualResiduals.total(new OneNote(new PerceptualResiduals(sound, 4)).differences(without));
         assertThat(heard.totalJnd()).isGreaterThan(1);
         assertThat(quick).isGreaterThan(0.5 * heard.totalJnd());

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
@@ -24,7 +24,7 @@ class StrikeNoiseFitTest {
     }
 
     private static AnalysedSound recorded(Recipe r) throws Exception {
-        return Matcher.rendered(Renderer.asFitted(r, 0.1, 2, 48_000));
+        return ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 2, 48_000));
     }
 
     @Test

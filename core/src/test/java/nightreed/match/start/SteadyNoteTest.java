@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.part.Common;
@@ -39,7 +39,7 @@ class SteadyNoteTest {
                 List.of());
         FmPair sine = FmPair.of(0, 1, 1, 0, Envelope.held(0.002, 0.1), Envelope.held(0, 0.1));
         FmRecipe r = new FmRecipe(69, 0, -12, List.of(sine), null, 0, VelocityMap.USUAL, swings);
-        AnalysedSound side = Matcher.rendered(Renderer.asFitted(r, 0.1, 2.4, 2.6, FS));
+        AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 2.4, 2.6, FS));
         double[] as = SteadyNote.samples(side, Common.NONE);
         double[] still = SteadyNote.samples(side, swings);
         assertThat(shareAt(440, as)).isLessThan(0.3);

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.Comparator;
 import java.util.List;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.measure.Partial;
 import nightreed.music.Pitch;
 import nightreed.recipe.LoopLoss;
@@ -39,7 +39,9 @@ class StringModesTest {
     }
 
     private static List<Partial> measured(StringRecipe r) throws UnusableSound {
-        return Matcher.rendered(Renderer.asFitted(r, 0.1, 4, FS)).measurement().reliablePartials();
+        return ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 4, FS))
+                .measurement()
+                .reliablePartials();
     }
 
     private static List<Mode> foretold(StringRecipe r, SecondString second) {

@@ -22,7 +22,7 @@ import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.settings.Preferences.Look;
 import nightreed.device.SoundOut;
-import nightreed.match.JndThresholds;
+import nightreed.match.hearing.JndThresholds;
 
 /** Preferences; what is changed takes effect at once. */
 public final class PreferencesPage extends Page {

@@ -3,8 +3,8 @@ package nightreed.desktop.reedbed;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import nightreed.match.Comparison;
-import nightreed.match.PartialDifference;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.PartialDifference;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 

@@ -10,7 +10,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Palette;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.BrightnessPath;
 import nightreed.measure.FirstMoments;
 import nightreed.measure.Measurement;

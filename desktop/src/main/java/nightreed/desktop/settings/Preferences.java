@@ -10,7 +10,7 @@ import java.util.function.Consumer;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.device.SoundOut;
 import nightreed.machine.Machine;
-import nightreed.match.JndThresholds;
+import nightreed.match.hearing.JndThresholds;
 
 /**
  * Everything a user can set.

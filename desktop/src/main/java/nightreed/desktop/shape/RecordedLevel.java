@@ -1,6 +1,6 @@
 package nightreed.desktop.shape;
 
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 
 /** Level of a recording since its onset, relative to its loudest moment. */
 public final class RecordedLevel {

@@ -18,9 +18,9 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nightreed.desktop.workspace.Workspace;
-import nightreed.match.Aspect;
-import nightreed.match.AspectWeights;
-import nightreed.match.Comparison;
+import nightreed.match.compare.Comparison;
+import nightreed.match.hearing.Aspect;
+import nightreed.match.hearing.AspectWeights;
 
 /** What would be noticed, aspect by aspect; an ear may overrule each. */
 final class AspectRow extends HBox {

@@ -11,7 +11,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
-import nightreed.match.BlindTest;
+import nightreed.match.compare.BlindTest;
 import nightreed.sound.Clip;
 
 /** A blind test of recording against imitation at equal loudness; the result becomes a take. */

@@ -23,10 +23,10 @@ import nightreed.desktop.reedbed.Strip;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
-import nightreed.match.AspectWeights;
-import nightreed.match.Comparison;
 import nightreed.match.Move;
+import nightreed.match.compare.Comparison;
 import nightreed.match.fit.ResidualExplanation;
+import nightreed.match.hearing.AspectWeights;
 import nightreed.project.Take;
 
 /** Compare: recording against imitation, what would be heard, and what to do next. */

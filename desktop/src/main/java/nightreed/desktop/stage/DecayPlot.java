@@ -6,7 +6,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Palette;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Partial;
 
 /** How one partial dies: the level at its frequency over time, and the fitted line. */

@@ -14,7 +14,7 @@ import nightreed.desktop.shape.LfoDrawing;
 import nightreed.desktop.shape.RecordedLevel;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;

@@ -5,9 +5,9 @@ import javafx.scene.layout.FlowPane;
 import nightreed.desktop.workspace.MethodNames;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.fit.Layers.Layered;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Recipe;
 
 /** What sounds under the recipe that is shaped, and what can be done with it. */
@@ -36,7 +36,7 @@ final class LayerNotes {
         AnalysedSound recording = bench.state().recording();
         Recipe under = bench.state().snapshot().under();
         if (recording != null && under != null) {
-            bench.audition("the layer under it", () -> Matcher.render(under, recording));
+            bench.audition("the layer under it", () -> ImitationRenderer.render(under, recording));
         }
     }
 

@@ -16,7 +16,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.workspace.Workspace;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Partial;
 
 /** The small pictures of the Measure stage, one at a time: of the chosen partial, or of the whole sound. */

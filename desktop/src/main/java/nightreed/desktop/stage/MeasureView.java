@@ -22,7 +22,7 @@ import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;

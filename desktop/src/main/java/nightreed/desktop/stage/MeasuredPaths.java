@@ -5,7 +5,7 @@ import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import nightreed.dsp.LineFit;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.BrightnessPath;
 import nightreed.measure.Measurement;
 import nightreed.measure.held.HeldHarmonic;

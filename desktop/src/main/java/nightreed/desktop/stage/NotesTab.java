@@ -12,7 +12,7 @@ import javafx.scene.layout.VBox;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.workspace.Family;
 import nightreed.desktop.workspace.Workspace;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.measure.NoteSet;

@@ -3,7 +3,7 @@ package nightreed.desktop.stage;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.BiConsumer;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.NoiseBands;
 
 /** What is left of the shown recording without its partials, worked out once for all who show it. On the FX thread. */

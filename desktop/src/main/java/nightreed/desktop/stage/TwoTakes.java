@@ -22,11 +22,11 @@ import javafx.scene.layout.VBox;
 import nightreed.desktop.workspace.MethodNames;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Aspect;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.hearing.Aspect;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.project.Take;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -100,7 +100,7 @@ final class TwoTakes extends VBox {
 
     private static Heard heard(AnalysedSound recording, Patch patch) {
         try {
-            AnalysedSound imitation = Matcher.imitation(recording, patch);
+            AnalysedSound imitation = ImitationRenderer.imitation(recording, patch);
             Comparison c = PerceptualComparator.compare(recording, imitation);
             return new Heard(c, louder(imitation.clip(), c.gainDb()));
         } catch (UnusableSound silent) {

@@ -14,7 +14,7 @@ import javafx.scene.input.ScrollEvent;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Palette;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 
 /**
  * The recording with its onset and the notes in it. A drag chooses a span, whose edges can be dragged on; the wheel zooms;

@@ -12,11 +12,11 @@ import javafx.util.Duration;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.workspace.WorkspaceState;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
-import nightreed.match.PartialDifference;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PartialDifference;
+import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Partial;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -97,7 +97,7 @@ final class WhatItDoes {
     private static Step step(AnalysedSound recording, Patch patch, Parameter p, double value) {
         try {
             Patch moved = patch.withFirst(patch.first().with(p.id(), value));
-            Comparison c = PerceptualComparator.compare(recording, Matcher.imitation(recording, moved));
+            Comparison c = PerceptualComparator.compare(recording, ImitationRenderer.imitation(recording, moved));
             return new Step(value, c, BedModel.of(recording.measurement(), c, Axis.Kind.RATIO));
         } catch (UnusableSound | IllegalArgumentException notThere) {
             return null;

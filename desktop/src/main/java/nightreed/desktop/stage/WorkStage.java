@@ -3,7 +3,7 @@ package nightreed.desktop.stage;
 import java.util.Locale;
 import nightreed.desktop.workspace.MethodNames;
 import nightreed.desktop.workspace.WorkspaceState;
-import nightreed.match.PartialDifference;
+import nightreed.match.compare.PartialDifference;
 import nightreed.recipe.ResonatorRecipe;
 
 /** The six stages in the order of the work. */

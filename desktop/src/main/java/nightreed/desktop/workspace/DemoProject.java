@@ -3,12 +3,13 @@ package nightreed.desktop.workspace;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
 import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Starts;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
@@ -75,14 +76,14 @@ public final class DemoProject {
             ProjectFile p, String instrument, String name, int key, double velocity, String method, String note)
             throws UnusableProject, UnusableSound {
         Clip clip = RecordingRoom.record(RecordingRoom.instrument(instrument), key, velocity, 3);
-        AnalysedSound side = Matcher.side(clip, Progress.NONE);
+        AnalysedSound side = ImitationRenderer.side(clip, Progress.NONE);
         Imitation i = p.addImitation(name);
         long recording = p.addRecording("recording room: " + name, clip, side.measurement());
         Snapshot s = new Snapshot(recording, null, null, "");
         p.commit(i, "recording", s);
         Recipe start = Starts.of(method, side).recipe();
         p.commit(i, "start " + method, new Snapshot(recording, start, start, note));
-        Comparison heard = PerceptualComparator.compare(side, Matcher.imitation(side, start));
+        Comparison heard = PerceptualComparator.compare(side, ImitationRenderer.imitation(side, start));
         p.addTake(i, "starting values", "as measured", heard, start);
     }
 
@@ -97,24 +98,29 @@ public final class DemoProject {
             boolean bend)
             throws UnusableProject, UnusableSound {
         Clip clip = RecordingRoom.record(instrument, key, velocity, 3);
-        AnalysedSound side = Matcher.side(clip, progress.part(0, 0.3));
+        AnalysedSound side = ImitationRenderer.side(clip, progress.part(0, 0.3));
         Imitation i = p.addImitation(name);
         long recording = p.addRecording("recording room: " + name, clip, side.measurement());
         Snapshot s = new Snapshot(recording, null, null, "");
         p.commit(i, "recording", s);
         ResonatorRecipe start = Matcher.startingValues(side);
-        p.addTake(i, "starting values", "as measured", Matcher.predict(side, start), start);
+        p.addTake(i, "starting values", "as measured", ImitationRenderer.predict(side, start), start);
         ResonatorRecipe fitted = (ResonatorRecipe) Fits.of("resonators", side, FitOptions.USUAL, progress.part(0.3, 1))
                 .recipe();
         s = new Snapshot(recording, fitted, fitted, note);
         p.commit(i, "fit resonators", s);
-        p.addTake(i, "fit, " + fitted.modes().size() + " modes", "", Matcher.predict(side, fitted), fitted);
+        p.addTake(i, "fit, " + fitted.modes().size() + " modes", "", ImitationRenderer.predict(side, fitted), fitted);
         if (bend) {
             ResonatorRecipe bent = fitted;
             bent = commit(p, i, s, bent.with("mode.2.t60", 1.8 * bent.value("mode.2.t60")), "mode 2 T60 longer");
             bent = commit(p, i, s, bent.with("mode.3.level", bent.value("mode.3.level") - 5), "mode 3 level lower");
             bent = commit(p, i, s, bent.with("noise.level", bent.value("noise.level") + 7), "noise level up");
-            p.addTake(i, "by hand", "rings on like glass; the strike is too stony", Matcher.predict(side, bent), bent);
+            p.addTake(
+                    i,
+                    "by hand",
+                    "rings on like glass; the strike is too stony",
+                    ImitationRenderer.predict(side, bent),
+                    bent);
         }
     }
 

@@ -4,9 +4,9 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
 import nightreed.match.Tolerances;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.recipe.Patch;
 import nightreed.recipe.RecipeJson;
 import nightreed.sheet.PartialCsv;
@@ -37,7 +37,7 @@ final class Exports {
         var tolerances = s.tolerances().isEmpty()
                 ? Tolerances.of(s.recording(), patch, progress.part(0.1, 0.6))
                 : s.tolerances();
-        var comparison = PerceptualComparator.compare(s.recording(), Matcher.imitation(s.recording(), patch));
+        var comparison = PerceptualComparator.compare(s.recording(), ImitationRenderer.imitation(s.recording(), patch));
         progress.report(0.6, "writing");
         SafeFiles.write(
                 sheet,
@@ -50,7 +50,7 @@ final class Exports {
                         tolerances,
                         comparison,
                         s.snapshot().note()));
-        WavFiles.write(Matcher.render(patch, s.recording()), WavFiles.Format.PCM24, sound);
+        WavFiles.write(ImitationRenderer.render(patch, s.recording()), WavFiles.Format.PCM24, sound);
         SafeFiles.write(recipe, patch.layers().size() == 1 ? RecipeJson.text(s.recipe()) : RecipeJson.text(patch));
         SafeFiles.write(partials, PartialCsv.text(s.recording().measurement()));
         return List.of(sheet, sound, recipe, partials);

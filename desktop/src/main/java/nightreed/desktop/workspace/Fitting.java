@@ -8,10 +8,9 @@ import java.util.stream.IntStream;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import nightreed.machine.Machine;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.Adviser;
 import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.FitOptions;
@@ -24,6 +23,7 @@ import nightreed.match.fit.Layers;
 import nightreed.match.fit.Layers.Layered;
 import nightreed.match.fit.LimitCosts;
 import nightreed.match.fit.LimitCosts.Price;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Start;
 import nightreed.match.start.Starts;
 import nightreed.measure.Measurement;
@@ -247,8 +247,8 @@ public final class Fitting {
     /** @param under what sounds under it; null for nothing */
     private void keep(WorkspaceState at, String label, Fitted fitted, Recipe under) {
         Patch patch = Patch.of(fitted.recipe(), under);
-        Comparison shown = Matcher.isPlain(at.recording(), patch) // as the bench will show it
-                ? Matcher.predict(at.recording(), (ResonatorRecipe) fitted.recipe())
+        Comparison shown = ImitationRenderer.isPlain(at.recording(), patch) // as the bench will show it
+                ? ImitationRenderer.predict(at.recording(), (ResonatorRecipe) fitted.recipe())
                 : fitted.comparison();
         bench.arrive(
                 at,
@@ -270,8 +270,8 @@ public final class Fitting {
         }
         FitOptions plan = usual().from(at.recipe(), at.snapshot().locked());
         bench.search("looking for a layer under it", progress -> {
-            Clip alone = Matcher.render(at.recipe(), at.recording());
-            Comparison now = PerceptualComparator.compare(at.recording(), Matcher.rendered(alone));
+            Clip alone = ImitationRenderer.render(at.recipe(), at.recording());
+            Comparison now = PerceptualComparator.compare(at.recording(), ImitationRenderer.rendered(alone));
             Layered found = Layers.of(at.recording(), new Fitted(at.recipe(), alone, now, true, 0), plan, progress);
             Patch patch = found.patch();
             if (patch.layers().size() < 2) {

@@ -5,14 +5,14 @@ import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicLong;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
-import nightreed.match.Matcher;
 import nightreed.match.Move;
 import nightreed.match.NextMoves;
-import nightreed.match.PerceptualComparator;
 import nightreed.match.Tolerances;
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.Sensitivity;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Patch;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
@@ -61,7 +61,7 @@ final class LiveUpdater {
         follower.execute(() -> {
             if (version.get() == mine) {
                 Comparison last = at.comparison();
-                Clip clip = Matcher.render(heard, at.recording());
+                Clip clip = ImitationRenderer.render(heard, at.recording());
                 bench.desk().load(at.recording().clip(), clip, last == null ? 0 : last.gainDb());
             }
         });
@@ -70,13 +70,13 @@ final class LiveUpdater {
     private void compare(long mine, WorkspaceState at) {
         try {
             Patch patch = at.snapshot().patch();
-            if (!Matcher.isPlain(
+            if (!ImitationRenderer.isPlain(
                     at.recording(), patch)) { // measuring takes a while, and it is wanted in the ears at once
                 Comparison last = at.comparison();
-                Clip heard = Matcher.render(patch, at.recording());
+                Clip heard = ImitationRenderer.render(patch, at.recording());
                 bench.desk().load(at.recording().clip(), heard, last == null ? 0 : last.gainDb());
             }
-            AnalysedSound imitation = Matcher.imitation(at.recording(), patch);
+            AnalysedSound imitation = ImitationRenderer.imitation(at.recording(), patch);
             Comparison comparison = PerceptualComparator.compare(at.recording(), imitation);
             bench.desk().load(at.recording().clip(), imitation.clip(), comparison.gainDb());
             onlyIf(mine, () -> bench.show(bench.state().withSound(imitation, comparison)));
@@ -98,7 +98,7 @@ final class LiveUpdater {
         };
         Patch patch = at.snapshot().patch();
         try {
-            if (Matcher.isPlain(at.recording(), patch)) {
+            if (ImitationRenderer.isPlain(at.recording(), patch)) {
                 List<Move> moves =
                         NextMoves.of(at.recording(), patch, at.snapshot().locked(), comparison, unlessOvertaken);
                 onlyIf(

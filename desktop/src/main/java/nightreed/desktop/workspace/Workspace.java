@@ -13,10 +13,10 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import nightreed.device.OutputMixer;
-import nightreed.match.AnalysedSound;
-import nightreed.match.JndThresholds;
-import nightreed.match.Matcher;
-import nightreed.match.PerceptualComparator;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.hearing.JndThresholds;
+import nightreed.match.hearing.ListenerProfile;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
@@ -278,7 +278,7 @@ public final class Workspace {
     }
 
     private AnalysedSound heard(AnalysedSound side, Snapshot snapshot) {
-        return side.heardBy(new PerceptualComparator(hearing, snapshot.marks()));
+        return side.heardBy(new ListenerProfile(hearing, snapshot.marks()));
     }
 
     /** @param unlessAfter number of edits beyond which what is on the bench is newer than the snapshot, and stays */
@@ -354,7 +354,7 @@ public final class Workspace {
 
     /** Worker: measures a clip and makes it the recording; an imitation that has one already is left alone. */
     void take(String imitationName, String source, Clip clip, Progress progress) throws UnusableSound {
-        AnalysedSound side = Matcher.side(clip, progress);
+        AnalysedSound side = ImitationRenderer.side(clip, progress);
         WorkspaceState at = state();
         scribe.write(() -> {
             scribe.flush();

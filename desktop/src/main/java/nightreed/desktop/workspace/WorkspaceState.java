@@ -2,10 +2,10 @@ package nightreed.desktop.workspace;
 
 import java.util.List;
 import java.util.Map;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Comparison;
 import nightreed.match.Move;
 import nightreed.match.Tolerances;
+import nightreed.match.compare.Comparison;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.project.Imitation;
 import nightreed.project.Snapshot;
 import nightreed.project.Take;

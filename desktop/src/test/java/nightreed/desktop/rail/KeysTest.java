@@ -8,6 +8,7 @@ import javafx.scene.input.MouseButton;
 import nightreed.desktop.OnStage;
 import nightreed.device.OutputMixer;
 import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.room.RecordingRoom;
 import nightreed.work.Progress;
@@ -28,8 +29,8 @@ class KeysTest {
 
     @BeforeAll
     static void instrument() throws Exception {
-        recipe = Matcher.startingValues(
-                Matcher.side(RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 60, 0.8, 3), Progress.NONE));
+        recipe = Matcher.startingValues(ImitationRenderer.side(
+                RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 60, 0.8, 3), Progress.NONE));
     }
 
     @BeforeEach

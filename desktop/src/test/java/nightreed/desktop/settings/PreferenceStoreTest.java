@@ -6,7 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.stream.IntStream;
 import nightreed.desktop.reedbed.Axis;
-import nightreed.match.JndThresholds;
+import nightreed.match.hearing.JndThresholds;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;

@@ -19,8 +19,8 @@ import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.RecordingStrip;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
@@ -40,7 +40,8 @@ class DrawingsTest {
 
     @BeforeAll
     static void play() throws Exception {
-        side = Matcher.side(RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 60, 0.9, 3), Progress.NONE);
+        side = ImitationRenderer.side(
+                RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 60, 0.9, 3), Progress.NONE);
     }
 
     private static WritableImage picture(Drawing d) {

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import nightreed.match.AnalysedSound;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.NonuniformStft;
 import nightreed.match.start.SidebandGrid;
 import nightreed.match.start.StartContext;

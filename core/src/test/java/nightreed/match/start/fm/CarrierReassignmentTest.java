@@ -3,8 +3,8 @@ package nightreed.match.start.fm;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.NonuniformStft;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
@@ -22,7 +22,7 @@ class CarrierReassignmentTest {
         Envelope bend = Envelope.struck(0, 6, 0.3);
         FmPair right = FmPair.of(0, 0.5, 0.502, 4.2, amp, bend).withPhases(0.4, 1);
         FmRecipe recipe = new FmRecipe(60, 0, -14, List.of(right), null, 0, new VelocityMap(0.7, 24, 0), Common.NONE);
-        AnalysedSound side = Matcher.rendered(Renderer.asFitted(recipe, 0.1, 3, 48_000));
+        AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(recipe, 0.1, 3, 48_000));
         FmSpectralFit walk = new FmSpectralFit(NonuniformStft.of(side), recipe.f0Hz(), false, false);
         FmPair wrong = FmPair.of(-12, 1.002, 0.502, 3.6, amp, bend).withPhases(1.4, 1);
         double stuck = walk.misfit(walk.nearest(new FmModel(List.of(wrong), null), 20));

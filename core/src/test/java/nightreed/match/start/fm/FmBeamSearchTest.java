@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.Comparator;
 import java.util.List;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.StartContext;
 import nightreed.match.start.fm.FmBeamSearch.Found;
 import nightreed.music.Pitch;
@@ -26,7 +26,7 @@ class FmBeamSearchTest {
 
     private static AnalysedSound sound(Exciter noise, FmPair... pairs) throws Exception {
         FmRecipe r = new FmRecipe(KEY, 0, -14, List.of(pairs), noise, 0.3, new VelocityMap(0.7, 24, 0), Common.NONE);
-        return Matcher.rendered(Renderer.asFitted(r, 0.1, 3, FS));
+        return ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 3, FS));
     }
 
     private static List<FmPair> found(AnalysedSound side) throws Exception {

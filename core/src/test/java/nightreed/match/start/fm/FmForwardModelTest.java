@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.NonuniformStft;
 import nightreed.match.start.fm.FmForwardModel.Placed;
 import nightreed.recipe.FmPair;
@@ -28,7 +28,7 @@ class FmForwardModelTest {
 
     /** How much of the frames a recipe's own pairs leave over, as loud as they come nearest. */
     private static double misfit(FmRecipe recipe) throws Exception {
-        AnalysedSound side = Matcher.rendered(Renderer.asFitted(recipe, 0.1, 3, FS));
+        AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(recipe, 0.1, 3, FS));
         FmSpectralFit walk = new FmSpectralFit(NonuniformStft.of(side), recipe.f0Hz(), true, false);
         double least = 1;
         for (double db = -30; db <= 0; db += 0.25) {
@@ -67,7 +67,7 @@ class FmForwardModelTest {
         FmPair pair = FmPair.of(0, 1.01, 0.99, 2.2, Envelope.struck(0.01, 2, 0.3), Envelope.struck(0.002, 1, 0.3))
                 .withPhases(0.3, 2);
         FmRecipe recipe = recipe(pair);
-        NonuniformStft frames = NonuniformStft.of(Matcher.rendered(Renderer.asFitted(recipe, 0.1, 3, FS)));
+        NonuniformStft frames = NonuniformStft.of(ImitationRenderer.rendered(Renderer.asFitted(recipe, 0.1, 3, FS)));
         FmForwardModel lines = new FmForwardModel(frames, new FrameBins(frames, 0), recipe.f0Hz());
         Placed placed = lines.placed(pair, lines.shape(pair));
         double small = 1e-6;

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.NonuniformStft;
 import nightreed.match.start.StartContext;
 import nightreed.match.start.fm.FoldedSidebandSearch.Fold;
@@ -31,7 +31,7 @@ class FoldedSidebandSearchTest {
 
     private static AnalysedSound sound(int key, FmPair... pairs) throws Exception {
         FmRecipe r = new FmRecipe(key, 0, -14, List.of(pairs), null, 0, new VelocityMap(0.7, 24, 0), Common.NONE);
-        return Matcher.rendered(Renderer.asFitted(r, 0.1, 1.6, 2, 48_000));
+        return ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 1.6, 2, 48_000));
     }
 
     @ParameterizedTest

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.EnvelopeFit;
 import nightreed.match.start.NonuniformStft;
 import nightreed.match.start.StartContext;
@@ -29,7 +29,7 @@ class FrameIndexSearchTest {
 
     private static AnalysedSound sound(FmPair... pairs) throws Exception {
         FmRecipe r = new FmRecipe(KEY, 0, -14, List.of(pairs), null, 0.3, new VelocityMap(0.7, 24, 0), Common.NONE);
-        return Matcher.rendered(Renderer.asFitted(r, 0.1, 2.5, FS));
+        return ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 2.5, FS));
     }
 
     @ParameterizedTest

@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
-import nightreed.match.AnalysedSound;
-import nightreed.match.Matcher;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.StartContext;
 import nightreed.match.start.Starts;
 import nightreed.music.Pitch;
@@ -50,7 +50,7 @@ class RingWaveFitTest {
                 null,
                 VelocityMap.USUAL,
                 Common.NONE);
-        return Matcher.rendered(Renderer.asFitted(r, 0.1, 2.6, 3, FS));
+        return ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 2.6, 3, FS));
     }
 
     @ParameterizedTest

@@ -1,10 +1,11 @@
-package nightreed.match;
+package nightreed.match.sound;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.stream.IntStream;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.SubtractiveRecipe;
@@ -56,7 +57,7 @@ class BreakpointFitTest {
                 null,
                 VelocityMap.USUAL,
                 Common.NONE);
-        AnalysedSound side = Matcher.rendered(Renderer.asFitted(r, 0.1, 1.7, 4, 48_000));
+        AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 1.7, 4, 48_000));
         assertThat(side.keySeconds()).isCloseTo(1.7, within(0.06));
     }
 
@@ -67,7 +68,7 @@ class BreakpointFitTest {
                 FmPair.of(0, 1, 1, 0, Envelope.held(0.08, 0.015), Envelope.held(0, 0.015)),
                 FmPair.of(-12, 2, 1, 0, Envelope.held(0.08, 1.6), Envelope.held(0, 1.6)));
         FmRecipe r = new FmRecipe(57, 0, -12, tones, null, 0, VelocityMap.USUAL, Common.NONE);
-        AnalysedSound side = Matcher.rendered(Renderer.asFitted(r, 0.1, 1.7, 3, 48_000));
+        AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 1.7, 3, 48_000));
         assertThat(side.keySeconds()).isCloseTo(1.7, within(0.03));
     }
 }

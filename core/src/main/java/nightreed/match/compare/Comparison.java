@@ -1,8 +1,9 @@
-package nightreed.match;
+package nightreed.match.compare;
 
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import nightreed.match.hearing.Aspect;
 
 /**
  * How far an imitation is from a recording.

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.compare;
 
 import nightreed.measure.Partial;
 

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.hearing;
 
 import java.util.Collections;
 import java.util.EnumMap;
@@ -12,8 +12,8 @@ import java.util.Map;
 public record AspectWeights(Map<Aspect, Double> weights) {
     public static final AspectWeights NONE = new AspectWeights(Map.of());
 
-    static final double LEAST = 0.05;
-    static final double MOST = 10;
+    public static final double LEAST = 0.05;
+    public static final double MOST = 10;
 
     /** What is marked as not heard is shown just under a JND, what is marked as heard just over one. */
     private static final double UNDER = 0.9;

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.sound;
 
 import java.util.Arrays;
 import nightreed.dsp.RealFft;
@@ -17,12 +17,12 @@ import nightreed.sound.Loudness;
  * @param slowRise   the same of the most there is in a longer time
  * @param swells     whether the longer time is that of the attack: it still rises by much after a tenth of a second
  */
-record LoudnessTracks(
+public record LoudnessTracks(
         double[] power, double background, double[] bark, double[] quickRise, double[] slowRise, boolean swells) {
     /** Time between two frames [s]. */
-    static final double HOP = 0.010;
+    public static final double HOP = 0.010;
 
-    static final double MOST_SECONDS = 8;
+    public static final double MOST_SECONDS = 8;
 
     /** Length of the lines that meet at a knee [frames]. */
     private static final int KNEE = 6;
@@ -40,7 +40,7 @@ record LoudnessTracks(
     private static final double HIGHEST_HZ = 16_000;
 
     /** Gain with which another has the same K-weighted energy over the common span from the onsets [dB]. */
-    double gainDb(LoudnessTracks other) {
+    public double gainDb(LoudnessTracks other) {
         double mine = 0;
         double its = 0;
         for (int f = 0; f < Math.min(power.length, other.power.length); f++) {
@@ -51,7 +51,7 @@ record LoudnessTracks(
     }
 
     /** Over a span after the onset [s]; 0 where there is nothing. */
-    double meanPower(double from, double to) {
+    public double meanPower(double from, double to) {
         double sum = 0;
         int first = (int) Math.max(0, from / HOP);
         int last = (int) Math.min(power.length, to / HOP);
@@ -65,7 +65,7 @@ record LoudnessTracks(
      * Where a steady sound suddenly falls and does not come back, as it does when a key is let go: within a quarter of a second
      * by far more than it fell before. Infinite if it never does [s].
      */
-    double letGo() {
+    public double letGo() {
         double least = 0;
         for (double p : power) {
             least = Math.max(least, LEAST_LET_GO * p);
@@ -90,7 +90,7 @@ record LoudnessTracks(
      * Where a sound that does not die by itself is left for good, however unsteady it was before: within a quarter of a second
      * from where it was last nearly as loud as it mostly is. Infinite if it is not [s].
      */
-    double leftForGood() {
+    public double leftForGood() {
         double top = Arrays.stream(power).max().orElse(0);
         double[] sounding =
                 Arrays.stream(power).filter(p -> p > SOUNDING * top).sorted().toArray();
@@ -151,7 +151,7 @@ record LoudnessTracks(
     }
 
     /** Time in which 60 dB would be lost from a time on; at least one frame [s]. */
-    double fallSeconds(double from) {
+    public double fallSeconds(double from) {
         return fallSeconds(from, decibels(meanPower(from - 0.1, from - HOP)));
     }
 
@@ -173,7 +173,7 @@ record LoudnessTracks(
         return 10 * Math.log10(power + 1e-12);
     }
 
-    static LoudnessTracks of(Clip clip, int onset) {
+    public static LoudnessTracks of(Clip clip, int onset) {
         int fs = clip.sampleRateHz();
         int hop = (int) Math.round(HOP * fs);
         Clip note = clip.span(onset, clip.length());
@@ -210,12 +210,12 @@ record LoudnessTracks(
     }
 
     /** The rise of the attack; null if there is none. */
-    double[] rise() {
+    public double[] rise() {
         return swells ? slowRise : quickRise;
     }
 
     /** The rise as it is to be set beside another, both up to the top of the same stretch of time; null if there is none. */
-    double[] riseBeside(LoudnessTracks other) {
+    public double[] riseBeside(LoudnessTracks other) {
         return swells || other.swells ? slowRise : quickRise;
     }
 

@@ -1,8 +1,9 @@
-package nightreed.match;
+package nightreed.match.compare;
 
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Attack;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
@@ -19,7 +20,7 @@ import nightreed.voice.Renderer;
  * What a recipe would measure as. The partials of a mode bank are its modes, so they need no measuring; attack, burst and
  * paths come from a real render. That a measurement of the render agrees is a test.
  */
-final class Prediction {
+public final class Prediction {
     private Prediction() {}
 
     /**
@@ -28,7 +29,7 @@ final class Prediction {
      * @param like        recording whose onset, length and rate are taken over
      * @param mostSeconds rendered after the onset at the most [s]
      */
-    static AnalysedSound of(ResonatorRecipe recipe, Measurement like, double mostSeconds) {
+    public static AnalysedSound of(ResonatorRecipe recipe, Measurement like, double mostSeconds) {
         double onset = like.onsetSeconds();
         double total = Math.min(like.durationSeconds(), onset + mostSeconds);
         int fs = like.sampleRateHz();
@@ -50,7 +51,7 @@ final class Prediction {
     }
 
     /** The numbers of a recipe, with attack and burst from a render of a recipe much like it. */
-    static Measurement measurement(ResonatorRecipe recipe, Measurement like, Double attack, StrikeBands bands) {
+    public static Measurement measurement(ResonatorRecipe recipe, Measurement like, Double attack, StrikeBands bands) {
         double top = amplitude(recipe, strongest(recipe));
         List<Partial> partials = new ArrayList<>();
         for (Mode m : recipe.modes()) {

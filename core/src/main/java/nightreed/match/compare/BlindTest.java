@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.compare;
 
 import java.util.ArrayList;
 import java.util.List;

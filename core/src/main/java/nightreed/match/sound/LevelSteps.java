@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.sound;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -55,7 +55,7 @@ public record LevelSteps(Lfo lfo, double depthDb) {
      * @param loud amplitude there
      * @return null where the level does not follow such steps
      */
-    static LevelSteps find(double[] t, double[] loud, HeldNote held) {
+    public static LevelSteps find(double[] t, double[] loud, HeldNote held) {
         double top = Arrays.stream(loud).max().orElse(0);
         int first = 0;
         while (first < loud.length && loud[first] < 0.3 * top) {
@@ -83,7 +83,7 @@ public record LevelSteps(Lfo lfo, double depthDb) {
     }
 
     /** Swing of the level at a time after the onset [dB]. */
-    double db(double seconds) {
+    public double db(double seconds) {
         return depthDb * lfo.grown(seconds) * lfo.at(lfo.rate() * seconds, Renderer.STEPS_OF_SECOND);
     }
 

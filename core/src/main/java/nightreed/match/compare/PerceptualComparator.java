@@ -1,10 +1,18 @@
-package nightreed.match;
+package nightreed.match.compare;
 
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import nightreed.match.hearing.Aspect;
+import nightreed.match.hearing.AspectWeights;
+import nightreed.match.hearing.JndThresholds;
+import nightreed.match.hearing.ListenerProfile;
+import nightreed.match.sound.AnalysedSound;
+import nightreed.match.sound.BandPowers;
+import nightreed.match.sound.LoudnessTracks;
+import nightreed.match.sound.SmoothedTrack;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
 import nightreed.measure.StrikeBands;
@@ -18,30 +26,14 @@ public final class PerceptualComparator {
     private final JndThresholds hearing;
     private final AspectWeights marks;
 
-    public PerceptualComparator(JndThresholds hearing) {
-        this(hearing, AspectWeights.NONE);
+    public PerceptualComparator(ListenerProfile listener) {
+        this.hearing = listener.hearing();
+        this.marks = listener.marks();
     }
-
-    /** @param marks where an ear has overruled the thresholds for the sound that is listened to */
-    public PerceptualComparator(JndThresholds hearing, AspectWeights marks) {
-        this.hearing = hearing;
-        this.marks = marks;
-    }
-
-    /** One with the usual thresholds. */
-    public static final PerceptualComparator USUAL = new PerceptualComparator(JndThresholds.USUAL);
 
     /** Compares as the listener does who the recording has been given to ({@link AnalysedSound#heardBy}). */
     public static Comparison compare(AnalysedSound recording, AnalysedSound imitation) {
-        return recording.listener().hear(recording, imitation);
-    }
-
-    public JndThresholds hearing() {
-        return hearing;
-    }
-
-    public AspectWeights marks() {
-        return marks;
+        return new PerceptualComparator(recording.listener()).hear(recording, imitation);
     }
 
     public Comparison hear(AnalysedSound recording, AnalysedSound other) {

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.hearing;
 
 import java.util.List;
 import java.util.function.BiFunction;

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.sound;
 
 import java.util.Arrays;
 
@@ -11,7 +11,7 @@ import java.util.Arrays;
  * @param slow  per frame, NaN where nothing is known
  * @param rough per frame, root of the mean square of what is faster
  */
-record SmoothedTrack(double[] now, double[] slow, double[] rough) {
+public record SmoothedTrack(double[] now, double[] slow, double[] rough) {
     /** Frames of {@link LoudnessTracks#HOP} to each side that are heard together: a window of 100 ms, half as wide at half its height. */
     private static final int REACH = 5;
 
@@ -21,7 +21,7 @@ record SmoothedTrack(double[] now, double[] slow, double[] rough) {
      * @param values  per frame; NaN where nothing is known
      * @param weights per frame, how much each counts beside its neighbours, 0 or more
      */
-    static SmoothedTrack of(double[] values, double[] weights) {
+    public static SmoothedTrack of(double[] values, double[] weights) {
         double[] slow = new double[values.length];
         for (int f = 0; f < slow.length; f++) {
             slow[f] = mean(values, weights, f);
@@ -35,7 +35,7 @@ record SmoothedTrack(double[] now, double[] slow, double[] rough) {
      * @param power  per frame
      * @param gainDb added to it [dB]
      */
-    static SmoothedTrack ofLevel(double[] power, double gainDb) {
+    public static SmoothedTrack ofLevel(double[] power, double gainDb) {
         double[] even = new double[power.length];
         Arrays.fill(even, 1);
         double[] slow = new double[power.length];
@@ -103,7 +103,7 @@ record SmoothedTrack(double[] now, double[] slow, double[] rough) {
      * How far another is away at a frame, in the unit of the path: no more than it is at that moment. NaN where one of them is
      * not known.
      */
-    double away(SmoothedTrack other, int frame) {
+    public double away(SmoothedTrack other, int frame) {
         double moment = Math.abs(other.now[frame] - now[frame]);
         // the depth of a swing is root 2 of its root mean square
         double heard = Math.hypot(other.slow[frame] - slow[frame], Math.sqrt(2) * (other.rough[frame] - rough[frame]));

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.sound;
 
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
@@ -9,7 +9,7 @@ import nightreed.sound.Clip;
  * Power of a sound near any frequency soon after its onset, whether or not a partial was found there: what one side has and
  * the measurement of the other does not list may yet sound there. Reads the clip when it is first asked.
  */
-final class BandPowers {
+public final class BandPowers {
     private static final double LONG = 0.17;
     private static final double SHORT = 0.045;
 
@@ -22,7 +22,7 @@ final class BandPowers {
             new ConcurrentHashMap<>(); // power per bin by place and length of the window
     private final Map<Integer, double[]> before = new ConcurrentHashMap<>();
 
-    BandPowers(Clip clip, int onset) {
+    public BandPowers(Clip clip, int onset) {
         this.clip = clip;
         this.onset = onset;
     }
@@ -32,7 +32,7 @@ final class BandPowers {
      *
      * @param t60 of what is looked for, which chooses the window; null for long
      */
-    double power(double hz, Double t60) {
+    public double power(double hz, Double t60) {
         int n = window(t60);
         return Math.max(0, near(note(n), hz, n) - near(before(n), hz, n));
     }
@@ -43,7 +43,7 @@ final class BandPowers {
      * @param t60 as in {@link #power}
      * @return as many as fit in the sound, the first at the onset
      */
-    double[] path(double hz, Double t60) {
+    public double[] path(double hz, Double t60) {
         int n = window(t60);
         double noise = near(before(n), hz, n);
         double[] out = new double[PLACES.length];
@@ -59,13 +59,13 @@ final class BandPowers {
     }
 
     /** Power near a frequency under which nothing can be said, from the unrest of the background. */
-    double doubt(double hz, Double t60) {
+    public double doubt(double hz, Double t60) {
         int n = window(t60);
         return near(before(n), hz, n) + 1e-14;
     }
 
     /** Where the power near a frequency has its middle, as a share of that frequency; 0 if there is none. */
-    double offset(double hz, Double t60) {
+    public double offset(double hz, Double t60) {
         int n = window(t60);
         double[] p = note(n);
         double[] b = before(n);

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.sound;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.sound;
 
 import java.util.Arrays;
 import nightreed.dsp.RealFft;
@@ -10,7 +10,7 @@ import nightreed.sound.Clip;
  * ran on straight but for a swing that is known, turns along the course of a release. Each band has a course and an unrest of its own,
  * so that a high band that is gone at once tells the moment where the loud ones hardly begin to fall.
  */
-final class NoteOffDetector {
+public final class NoteOffDetector {
     /** Edges of the bands [Hz]. */
     private static final double LOWEST_HZ = 50;
 
@@ -80,7 +80,7 @@ final class NoteOffDetector {
     }
 
     /** Power in each band around the middle of each frame of {@link LoudnessTracks#HOP} after an onset [band][frame]. */
-    static double[][] bands(Clip clip, int onset, int frames) {
+    public static double[][] bands(Clip clip, int onset, int frames) {
         int fs = clip.sampleRateHz();
         double[] x = clip.mixed();
         RealFft fft = new RealFft(RealFft.powerOfTwoFrom((int) (WINDOW_SECONDS * fs)));
@@ -113,7 +113,7 @@ final class NoteOffDetector {
      * @param rise    time after the onset at which the level has risen [s]
      * @return the same where no moment stands out
      */
-    static double refined(double[][] power, double[] swingDb, double roughly, double rise) {
+    public static double refined(double[][] power, double[] swingDb, double roughly, double rise) {
         boolean seen = !Double.isInfinite(roughly);
         int risen = (int) (rise / LoudnessTracks.HOP);
         int last = swingDb.length - FEWEST_AFTER;

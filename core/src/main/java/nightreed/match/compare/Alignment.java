@@ -1,12 +1,13 @@
-package nightreed.match;
+package nightreed.match.compare;
 
+import nightreed.match.sound.AnalysedSound;
 import nightreed.sound.Clip;
 
 /**
  * Where two slow starts lie over each other. An onset is where something stands clear of the background; beside a clean
  * imitation that is later in a recording with noise, though they may rise alike.
  */
-final class Alignment {
+public final class Alignment {
     private static final double STEP = 0.001;
     private static final double WINDOW = 0.006;
     private static final double REACH = 0.06;
@@ -18,7 +19,7 @@ final class Alignment {
     private Alignment() {}
 
     /** Time by which the start of the second is later than its measured onset [s]. */
-    static double late(AnalysedSound first, AnalysedSound second) {
+    public static double late(AnalysedSound first, AnalysedSound second) {
         double[] mine = levels(first.clip(), first.measurement().onsetSeconds() - REACH);
         double[] other = levels(second.clip(), second.measurement().onsetSeconds() - REACH);
         int reach = (int) (REACH / STEP);

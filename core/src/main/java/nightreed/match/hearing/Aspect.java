@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.hearing;
 
 /** What two sounds are compared in. */
 public enum Aspect {

@@ -1,8 +1,14 @@
-package nightreed.match;
+package nightreed.match.hearing;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import nightreed.match.compare.Comparison;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PartialDifference;
+import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.sound.AnalysedSound;
+import nightreed.match.sound.LoudnessTracks;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
@@ -20,7 +26,7 @@ class JndThresholdsTest {
 
     @BeforeAll
     static void play() throws Exception {
-        bar = Matcher.side(Renderer.asFitted(RecipeTest.bar(), 0.2, 2.2, FS), Progress.NONE);
+        bar = ImitationRenderer.side(Renderer.asFitted(RecipeTest.bar(), 0.2, 2.2, FS), Progress.NONE);
     }
 
     @Test
@@ -49,7 +55,7 @@ class JndThresholdsTest {
     }
 
     private static double weightOfSecond(ResonatorRecipe r) throws Exception {
-        AnalysedSound s = Matcher.side(Renderer.asFitted(r, 0.2, 2.2, FS), Progress.NONE);
+        AnalysedSound s = ImitationRenderer.side(Renderer.asFitted(r, 0.2, 2.2, FS), Progress.NONE);
         double hz = r.modes().get(1).ratio() * r.f0Hz();
         return PerceptualComparator.compare(s, s).partials().stream()
                 .filter(d -> Math.abs(d.either().frequencyHz() - hz) < 2)
@@ -60,7 +66,7 @@ class JndThresholdsTest {
 
     @Test
     void theWorstAspectLeadsAndTheTotalIsTheRootMeanSquare() {
-        Comparison c = Matcher.predict(bar, RecipeTest.bar().with("mode.1.t60", 0.3));
+        Comparison c = ImitationRenderer.predict(bar, RecipeTest.bar().with("mode.1.t60", 0.3));
         double sum = 0;
         double worst = 0;
         for (Aspect a : Aspect.values()) {
@@ -75,7 +81,7 @@ class JndThresholdsTest {
 
     @Test
     void whatIsQuiteWrongCannotGetMoreWrong() {
-        Comparison far = Matcher.predict(bar, RecipeTest.bar().with("tune", 100));
+        Comparison far = ImitationRenderer.predict(bar, RecipeTest.bar().with("tune", 100));
         assertThat(far.jnd(Aspect.PITCH)).isEqualTo(JndThresholds.MOST);
         for (Aspect a : Aspect.values()) {
             assertThat(far.jnd(a)).isLessThanOrEqualTo(JndThresholds.MOST);
@@ -86,12 +92,12 @@ class JndThresholdsTest {
     void otherThresholdsScaleWhatTheyCount() {
         ResonatorRecipe sharp = RecipeTest.bar().with("tune", RecipeTest.bar().tuningCents() + 10);
         JndThresholds keen = JndThresholds.thresholds().get(0).set().apply(JndThresholds.USUAL, 2.5);
-        double usual = Matcher.predict(bar, sharp).jnd(Aspect.PITCH);
-        Comparison other = Matcher.predict(bar.heardBy(new PerceptualComparator(keen)), sharp);
+        double usual = ImitationRenderer.predict(bar, sharp).jnd(Aspect.PITCH);
+        Comparison other = ImitationRenderer.predict(bar.heardBy(new ListenerProfile(keen, AspectWeights.NONE)), sharp);
         assertThat(usual).isCloseTo(2, within(0.05)); // ten cents at five
         assertThat(other.jnd(Aspect.PITCH)).isCloseTo(2 * usual, within(1e-6));
         assertThat(other.jnd(Aspect.LOUDNESS))
-                .isCloseTo(Matcher.predict(bar, sharp).jnd(Aspect.LOUDNESS), within(1e-9));
+                .isCloseTo(ImitationRenderer.predict(bar, sharp).jnd(Aspect.LOUDNESS), within(1e-9));
     }
 
     @Test

@@ -1,8 +1,9 @@
-package nightreed.match;
+package nightreed.match.sound;
 
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import nightreed.match.hearing.ListenerProfile;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.StrikeBands;
@@ -22,7 +23,7 @@ public final class AnalysedSound {
     private final LoudnessTracks paths;
     private final BandPowers spectrum; // null where the numbers are not those of the sound
     private final StrikeBands strike;
-    private final PerceptualComparator listener;
+    private final ListenerProfile listener;
     private final LevelSteps steps; // null where there are none
     private final double key;
 
@@ -57,7 +58,7 @@ public final class AnalysedSound {
         this.paths = LoudnessTracks.of(clip, onset);
         this.spectrum = new BandPowers(clip, onset);
         this.strike = strike(clip, measurement, onset);
-        this.listener = PerceptualComparator.USUAL;
+        this.listener = ListenerProfile.USUAL;
         double roughly = roughKey();
         this.steps = steps(roughly);
         this.key = key(roughly);
@@ -71,7 +72,7 @@ public final class AnalysedSound {
             LoudnessTracks paths,
             BandPowers spectrum,
             StrikeBands strike,
-            PerceptualComparator listener,
+            ListenerProfile listener,
             LevelSteps steps,
             double key) {
         this.clip = clip;
@@ -110,7 +111,7 @@ public final class AnalysedSound {
     }
 
     /** The same sound, taken to begin somewhere else. */
-    AnalysedSound startingAt(double seconds) {
+    public AnalysedSound startingAt(double seconds) {
         int onset = sample(clip, seconds);
         return new AnalysedSound(
                 clip,
@@ -130,16 +131,16 @@ public final class AnalysedSound {
     }
 
     /** The same recording for a listener with other thresholds; every comparison with it is then theirs. */
-    public AnalysedSound heardBy(PerceptualComparator other) {
+    public AnalysedSound heardBy(ListenerProfile other) {
         return new AnalysedSound(clip, measurement, measured, paths, spectrum, strike, other, steps, key);
     }
 
-    public PerceptualComparator listener() {
+    public ListenerProfile listener() {
         return listener;
     }
 
     /** The same sound with other numbers for its partials: a prediction that needs no rendering. */
-    AnalysedSound with(Measurement predicted) {
+    public AnalysedSound with(Measurement predicted) {
         return new AnalysedSound(
                 clip, predicted, predicted, paths, null, predicted.strikeBands(), listener, steps, key);
     }
@@ -315,11 +316,11 @@ public final class AnalysedSound {
     }
 
     /** Null where the numbers are not those of the sound. */
-    BandPowers spectrum() {
+    public BandPowers spectrum() {
         return spectrum;
     }
 
-    LoudnessTracks paths() {
+    public LoudnessTracks paths() {
         return paths;
     }
 }

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.sound;
 
 import java.util.Arrays;
 import org.hipparchus.exception.MathRuntimeException;
@@ -15,7 +15,7 @@ import org.hipparchus.linear.CholeskyDecomposition;
  * @param after  slope from there on [dB/frame]
  * @param rms    what the levels are off the lines by [dB]
  */
-record BreakpointFit(int frame, double before, double after, double rms) {
+public record BreakpointFit(int frame, double before, double after, double rms) {
     /** Levels under the top from which on, and down to which, they are looked at [dB]. */
     private static final double BEGINS_DB = -8;
 
@@ -29,7 +29,7 @@ record BreakpointFit(int frame, double before, double after, double rms) {
     private static final double FLOOR_DB = -50;
 
     /** @return null where there are too few frames */
-    static BreakpointFit of(double[] power) {
+    public static BreakpointFit of(double[] power) {
         double top = Arrays.stream(power).max().orElse(0);
         double[] db = Arrays.stream(power)
                 .map(p -> Math.max(FLOOR_DB, 10 * Math.log10(p / top + 1e-12)))

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.compare;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;

@@ -1,10 +1,12 @@
-package nightreed.match;
+package nightreed.match.compare;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import nightreed.Tones;
+import nightreed.match.hearing.Aspect;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Partial;
 import nightreed.recipe.FmPair;
@@ -34,7 +36,8 @@ class ComparisonTest {
         for (int i = 0; i < hz.length; i++) {
             partials[i] = new Tones.P(0.2 / (1 + i), hz[i], 1.2 / (1 + 0.3 * i), 0.4 * i);
         }
-        return Matcher.side(Clip.mono(Tones.noisy(Tones.struck(FS, 0.2, 2, partials), 1e-5, 5), FS), Progress.NONE);
+        return ImitationRenderer.side(
+                Clip.mono(Tones.noisy(Tones.struck(FS, 0.2, 2, partials), 1e-5, 5), FS), Progress.NONE);
     }
 
     private static double[] times(double factor, double... hz) {
@@ -61,7 +64,7 @@ class ComparisonTest {
                 VelocityMap.USUAL,
                 moving);
         double[] x = Renderer.asFitted(r, 0.3, 2.2, 3, FS).mixed();
-        return Matcher.rendered(Clip.mono(Tones.noisy(x, noise, 6), FS));
+        return ImitationRenderer.rendered(Clip.mono(Tones.noisy(x, noise, 6), FS));
     }
 
     @ParameterizedTest
@@ -156,11 +159,11 @@ class ComparisonTest {
     /** A sum of terms close together can be written in many ways; what is heard is the sum. */
     @Test
     void aHairsChangeOfATangleOfPartialsIsHeardAsOne() throws Exception {
-        AnalysedSound tangle = Matcher.rendered(modulated(1.5, 0));
-        assertThat(PerceptualComparator.compare(tangle, Matcher.rendered(modulated(1.52, 0)))
+        AnalysedSound tangle = ImitationRenderer.rendered(modulated(1.5, 0));
+        assertThat(PerceptualComparator.compare(tangle, ImitationRenderer.rendered(modulated(1.52, 0)))
                         .totalJnd())
                 .isLessThan(0.3);
-        assertThat(PerceptualComparator.compare(tangle, Matcher.rendered(modulated(2.2, 0)))
+        assertThat(PerceptualComparator.compare(tangle, ImitationRenderer.rendered(modulated(2.2, 0)))
                         .totalJnd())
                 .isGreaterThan(1);
     }
@@ -168,8 +171,8 @@ class ComparisonTest {
     /** A bowed start that goes on to swell: a little more of that is a little more, not another kind of attack. */
     @Test
     void aLittleMoreSwellIsNotAnotherAttack() throws Exception {
-        AnalysedSound less = Matcher.rendered(swelling(1.5));
-        AnalysedSound more = Matcher.rendered(swelling(1.6));
+        AnalysedSound less = ImitationRenderer.rendered(swelling(1.5));
+        AnalysedSound more = ImitationRenderer.rendered(swelling(1.6));
         assertThat(PerceptualComparator.compare(less, more).aspects().get(Aspect.ATTACK))
                 .isLessThan(1);
         assertThat(PerceptualComparator.compare(more, less).aspects().get(Aspect.ATTACK))
@@ -196,13 +199,14 @@ class ComparisonTest {
         Lfo steps = new Lfo(Lfo.Shape.RANDOM_STEPS, hz, Lfo.Per.SECOND, 0, 0, 0, 0.5, 0, false, false, List.of());
         Common unsteady =
                 Common.NONE.withFirst(steps).withRoutes(List.of(new Route(Route.Source.LFO_1, Route.Target.LEVEL, db)));
-        assertThat(Matcher.rendered(modulated(1.5, 0.9, unsteady)).keySeconds()).isCloseTo(1.6, within(0.03));
+        assertThat(ImitationRenderer.rendered(modulated(1.5, 0.9, unsteady)).keySeconds())
+                .isCloseTo(1.6, within(0.03));
     }
 
     @Test
     void aKeyIsHeardToBeLetGo() throws Exception {
-        assertThat(Matcher.rendered(modulated(1.5, 0.7)).keySeconds()).isCloseTo(1.6, within(0.03));
-        assertThat(Matcher.rendered(modulated(1.5, 0)).keySeconds()).isInfinite();
+        assertThat(ImitationRenderer.rendered(modulated(1.5, 0.7)).keySeconds()).isCloseTo(1.6, within(0.03));
+        assertThat(ImitationRenderer.rendered(modulated(1.5, 0)).keySeconds()).isInfinite();
         assertThat(struck(330, 771, 1200).keySeconds()).isInfinite();
     }
 }
