@@ -9,7 +9,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import nightreed.desktop.stage.WorkStage;
 import nightreed.match.fit.Adviser.Ranked;
-import nightreed.match.start.Starts;
+import nightreed.match.method.Starts;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import org.junit.jupiter.api.Test;

@@ -5,16 +5,10 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import nightreed.match.compare.Comparison;
+import nightreed.match.method.Methods;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;
-import nightreed.recipe.FmRecipe;
-import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Recipe;
-import nightreed.recipe.ResonatorRecipe;
-import nightreed.recipe.StringRecipe;
-import nightreed.recipe.part.Envelope;
-import nightreed.recipe.part.Oscillator;
-import nightreed.recipe.part.ParameterAccess;
 
 /** Which method for which sound: before anything is fitted, from the measurement; afterwards, from what came out. */
 public final class Adviser {
@@ -147,28 +141,6 @@ public final class Adviser {
 
     /** What a machine needs for a recipe. Envelopes that are alike count once. */
     public static String cost(Recipe recipe) {
-        if (recipe instanceof ResonatorRecipe r) {
-            return many(r.modes().size(), "resonator");
-        }
-        if (recipe instanceof StringRecipe r) {
-            return r.second() == null ? "one loop" : "two loops";
-        }
-        int envelopes = (int) ParameterAccess.parts((Record) recipe, Envelope.class).stream()
-                .map(ParameterAccess.Found::part)
-                .distinct()
-                .count();
-        if (recipe instanceof FormantRecipe r) {
-            long following =
-                    r.bands().stream().filter(b -> !b.pathDb().isEmpty()).count();
-            return many(r.bands().size(), "band")
-                    + (following > 0 ? ", " + following + " of them following" : ", " + many(envelopes, "envelope"));
-        }
-        int sines = recipe instanceof FmRecipe r ? 2 * r.pairs().size() : 0;
-        int waves = ParameterAccess.parts((Record) recipe, Oscillator.class).size();
-        return many(sines + waves, "oscillator") + ", " + many(envelopes, "envelope");
-    }
-
-    private static String many(int n, String what) {
-        return n + " " + what + (n == 1 ? "" : "s");
+        return Methods.of(recipe).needs(recipe);
     }
 }

@@ -15,8 +15,11 @@ final class BandLevelFit {
 
     private BandLevelFit() {}
 
-    /** What sounds beside them leaves the less for them to do. */
-    static Candidate levelled(RenderedLeastSquares polish, OneNote note, Candidate start, FormantRecipe recipe) {
+    /** What sounds beside them leaves the less for them to do. A recipe without bands stays as it is. */
+    static Candidate levelled(RenderedLeastSquares polish, OneNote note, Candidate start) {
+        if (!(start.recipe() instanceof FormantRecipe recipe)) {
+            return start;
+        }
         Clip backing = note.backing();
         Candidate best = start;
         FormantRecipe r = recipe;

@@ -5,6 +5,8 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import nightreed.machine.Machine;
+import nightreed.match.method.Methods;
+import nightreed.match.start.Method;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 
@@ -66,7 +68,7 @@ public record FitOptions(
 
     /** Without moving frequencies of pairs by which lines beat slowly. */
     FitOptions keepingBeats(Recipe r) {
-        Set<String> ids = SearchSpace.searched(r).stream()
+        Set<String> ids = Method.searched(r).stream()
                 .filter(id -> id.equals("tune") || id.endsWith(".carrierRatio") || id.endsWith(".modulatorRatio"))
                 .collect(Collectors.toSet());
         return new FitOptions(recipe, onward, under, locked, seconds, machine, effort, ids);
@@ -75,7 +77,7 @@ public record FitOptions(
     /** Values of a recipe that a search may move together, stage by stage. */
     List<List<String>> stages(Recipe r) {
         List<String> mix = under == null ? List.of() : List.of("level");
-        return SearchSpace.stages(r).stream()
+        return Methods.of(r).stages(r).stream()
                 .map(s -> Stream.concat(s.stream(), mix.stream())
                         .filter(id -> !locked.contains(id) && !settled.contains(id))
                         .toList())

@@ -12,15 +12,12 @@ import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
 import nightreed.match.hearing.Aspect;
+import nightreed.match.method.Methods;
+import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
-import nightreed.match.start.Starts;
-import nightreed.recipe.FmRecipe;
-import nightreed.recipe.FormantRecipe;
+import nightreed.match.start.Method;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
-import nightreed.recipe.ResonatorRecipe;
-import nightreed.recipe.StringRecipe;
-import nightreed.recipe.SubtractiveRecipe;
 import nightreed.sound.UnusableSound;
 import nightreed.work.Progress;
 
@@ -30,21 +27,6 @@ import nightreed.work.Progress;
  * longer ear, and one of them to the end. Resonators and bands begin so near that all is listened to from the first.
  */
 final class FitStrategy {
-    /** What a search may spend, as {@link RenderCost} counts. */
-    private static final double AMOUNT = 2700;
-
-    /** The same of methods that begin so near that more gains little. */
-    private static final double AMOUNT_NEAR = 1650;
-
-    /** The same of a method whose starts have taken seconds to compute. */
-    private static final double AMOUNT_COMPUTED = 1300;
-
-    /** The same of held notes, whose starts are computed in several ways. */
-    private static final double AMOUNT_COMPUTED_HELD = 850;
-
-    /** The same of a bow, whose values all work on each other. */
-    private static final double AMOUNT_BOWED = 4300;
-
     /** Renders of the whole note that are enough for any of them; of short ones the amount would be more. */
     private static final double MOST_RENDERS = 1400;
 
@@ -74,14 +56,12 @@ final class FitStrategy {
     /** A start as near as this is not looked around from [JND]. */
     private static final double NEAR_JND = 2.5;
 
-    /** Of what may be spent on FM, what a search from such a start does without: it has been walked to already. */
-    private static final double NEAR_FORGOES = 0.4;
-
     private static final int APPROACH_ROUNDS = 3;
 
     /** Of starts, how many are heard whether they are the note that is meant, where nothing that was found is. */
     private static final int TUNED = 10;
 
+    private final Method method;
     private final List<Recipe> starts;
     private FitOptions plan; // by what has been found
     private final AnalysedSound recording;
@@ -96,14 +76,13 @@ final class FitStrategy {
     /** @param starts the likeliest first, all of one method */
     FitStrategy(AnalysedSound recording, FitOptions plan, List<Recipe> starts, BestSoFar best, Progress progress) {
         this.recording = recording;
+        this.method = Methods.of(starts.get(0));
         this.plan = plan;
-        this.starts = isOpen(starts.get(0)) && !(starts.get(0) instanceof StringRecipe) && !plan.onward()
-                ? withNoise(starts)
-                : starts;
+        this.starts = method.triesStrikeNoise() && !plan.onward() ? withNoise(starts) : starts;
         ear = new PerceptualResiduals(recording, HEARD_SECONDS);
         note = beside(ear);
         double render = this.starts.stream().mapToDouble(note::cost).max().orElse(1);
-        double enough = Math.min(MOST_RENDERS * render, amount());
+        double enough = Math.min(MOST_RENDERS * render, method.amount(isHeld()));
         budget = new Budget(Math.max(LEAST_RENDERS * render, plan.effort() * enough), progress);
         whole = new RenderedLeastSquares(note, budget, progress, plan.machine(), best);
         if (isOpen()) {
@@ -114,16 +93,6 @@ final class FitStrategy {
             brief = whole;
             moment = whole;
         }
-    }
-
-    private double amount() {
-        if (!isOpen()) {
-            return AMOUNT_NEAR;
-        }
-        if (starts.get(0) instanceof FmRecipe) {
-            return isHeld() ? AMOUNT_COMPUTED_HELD : AMOUNT_COMPUTED;
-        }
-        return isHeld() && starts.get(0) instanceof StringRecipe ? AMOUNT_BOWED : AMOUNT;
     }
 
     /** Each again with the noise that its tones leave; what is locked stays. */
@@ -160,13 +129,8 @@ final class FitStrategy {
         return note;
     }
 
-    /** Whether its values are so few, and so little known, that it is worth to look far around. */
     private boolean isOpen() {
-        return isOpen(starts.get(0));
-    }
-
-    private static boolean isOpen(Recipe recipe) {
-        return !(recipe instanceof ResonatorRecipe || recipe instanceof FormantRecipe);
+        return method.isOpen();
     }
 
     /** Its beginning says little of a held note. */
@@ -188,7 +152,7 @@ final class FitStrategy {
                 best = leapt.total() < best.total() ? leapt : best;
             }
             Candidate before = best;
-            best = whole.run(best, SearchSpace.anchors(best.recipe()), stage, 12);
+            best = whole.run(best, Methods.of(best.recipe()).anchors(best.recipe()), stage, 12);
             met.add(before.recipe());
         }
         met.addAll(others);
@@ -205,10 +169,6 @@ final class FitStrategy {
         return nearest.total() < NEAR_JND && isOnPitch(asLoud(nearest.recipe()));
     }
 
-    private boolean areComputed() {
-        return starts.get(0) instanceof FmRecipe || isHeld() && starts.get(0) instanceof SubtractiveRecipe;
-    }
-
     /** Lines that are nearly right may still be heard as another note, which the quick ear does not hear. */
     private boolean isOnPitch(Recipe recipe) {
         try {
@@ -222,13 +182,13 @@ final class FitStrategy {
 
     /** From the nearest of computed starts where they are near, otherwise from whatever scouts find. */
     private Recipe afresh() {
-        if (!areComputed()) {
+        if (!method.computesStarts(isHeld())) {
             return scouted(starts);
         }
         List<Candidate> begun = begun(sorted(moment.at(starts)));
         if (isNear(begun)) {
-            budget.forgo(starts.get(0) instanceof FmRecipe ? NEAR_FORGOES : 0);
-            if (isHeld() && starts.get(0) instanceof FmRecipe) {
+            budget.forgo(method.savedByNearStart());
+            if (method.keepsFrequencies(isHeld())) {
                 plan = plan.keepingBeats(begun.get(0).recipe());
             }
             return approached(begun);
@@ -263,7 +223,7 @@ final class FitStrategy {
         List<Candidate> tried = new ArrayList<>(first(TRIED, sorted(brief.at(starts))).parallelStream()
                 .map(p -> levelled(whole.at(asLoud(p.recipe()))))
                 .toList());
-        tried.replaceAll(p -> whole.run(p, SearchSpace.anchors(p.recipe()), plan.main(p.recipe()), 4));
+        tried.replaceAll(p -> whole.run(p, Methods.of(p.recipe()).anchors(p.recipe()), plan.main(p.recipe()), 4));
         if (!isOpen()) {
             return RenderedLeastSquares.best(tried);
         }
@@ -275,7 +235,7 @@ final class FitStrategy {
 
     /** What no walk along slopes finds. */
     private Candidate levelled(Candidate p) {
-        return p.recipe() instanceof FormantRecipe f ? BandLevelFit.levelled(whole, note, p, f) : p;
+        return BandLevelFit.levelled(whole, note, p);
     }
 
     /** Of many starts, the nearest by the brief ear after walks from the likeliest of them. */

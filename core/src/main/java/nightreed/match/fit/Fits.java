@@ -16,8 +16,9 @@ import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
 import nightreed.match.hearing.JndThresholds;
+import nightreed.match.method.Methods;
+import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
-import nightreed.match.start.Starts;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
@@ -219,7 +220,7 @@ public final class Fits {
         Fitted found(Control control) throws UnusableSound {
             control.report(0, "starting values");
             search = new FitStrategy(recording, plan, starts(true, Progress.NONE), best, control);
-            if (!plan.onward() && Starts.areDear(method) && plan.seconds() >= BRIEF_SECONDS) {
+            if (!plan.onward() && Methods.of(method).hasDearStarts() && plan.seconds() >= BRIEF_SECONDS) {
                 search.hear();
                 try {
                     search = new FitStrategy(

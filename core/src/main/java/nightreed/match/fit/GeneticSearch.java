@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.start.Method;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
@@ -136,7 +137,7 @@ final class GeneticSearch {
 
     /** Every value, and every choice, that the sound of one note can tell and that may change. */
     private List<Recipe.Setting> told(Recipe r) {
-        Set<String> numbers = Set.copyOf(SearchSpace.searched(r));
+        Set<String> numbers = Set.copyOf(Method.searched(r));
         return r.settings().stream()
                 .filter(s -> numbers.contains(s.parameter().id()) || choices && isChoiceOfSound(s.parameter()))
                 .filter(s -> !locked.contains(s.parameter().id()))

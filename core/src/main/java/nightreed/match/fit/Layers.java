@@ -10,9 +10,9 @@ import nightreed.match.compare.Comparison;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.method.Methods;
+import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
-import nightreed.match.start.Starts;
-import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
@@ -89,10 +89,10 @@ public final class Layers {
         RenderedLeastSquares polish =
                 new RenderedLeastSquares(new OneNote(ear, alone(second.recipe())), budget, progress, machine);
         Recipe r = first.recipe();
-        List<String> stage = SearchSpace.stages(r).get(SearchSpace.stages(r).size() - 1).stream()
+        List<String> stage = Methods.of(r).stages(r).get(Methods.of(r).stages(r).size() - 1).stream()
                 .filter(id -> !locked.contains(id))
                 .toList();
-        Candidate together = polish.run(polish.at(r), SearchSpace.anchors(r), stage, 4);
+        Candidate together = polish.run(polish.at(r), Methods.of(r).anchors(r), stage, 4);
         progress.report(0.9, "listening");
         Layered two = heard(new Patch(List.of(Layer.of(together.recipe()), Layer.of(second.recipe()))));
         double gain = 1 - two.comparison.totalJnd() / Math.max(1e-9, one.comparison.totalJnd());
@@ -133,12 +133,11 @@ public final class Layers {
         List<Candidate> points = new ArrayList<>(polish.at(starts));
         points.sort(Comparator.comparingDouble(Candidate::total));
         Candidate best = points.get(0);
-        if (best.recipe() instanceof FormantRecipe f) {
-            best = BandLevelFit.levelled(polish, note, best, f);
-        }
-        List<String> ids = new ArrayList<>(SearchSpace.stages(best.recipe()).get(0));
+        best = BandLevelFit.levelled(polish, note, best);
+        List<String> ids =
+                new ArrayList<>(Methods.of(best.recipe()).stages(best.recipe()).get(0));
         ids.add("level");
-        return polish.run(best, SearchSpace.anchors(best.recipe()), ids, 4);
+        return polish.run(best, Methods.of(best.recipe()).anchors(best.recipe()), ids, 4);
     }
 
     private Layered heard(Patch patch) throws UnusableSound {

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.UnaryOperator;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.method.Methods;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
@@ -120,7 +121,8 @@ final class MultiStartSearch {
     /** Each walked from so many rounds; the nearest first. */
     static List<Candidate> walked(RenderedLeastSquares polish, List<Candidate> points, FitOptions plan, int rounds) {
         return sorted(points.parallelStream()
-                .map(p -> polish.patient().run(p, SearchSpace.anchors(p.recipe()), plan.main(p.recipe()), rounds))
+                .map(p -> polish.patient()
+                        .run(p, Methods.of(p.recipe()).anchors(p.recipe()), plan.main(p.recipe()), rounds))
                 .toList());
     }
 

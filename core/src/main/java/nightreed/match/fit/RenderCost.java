@@ -1,11 +1,7 @@
 package nightreed.match.fit;
 
-import nightreed.music.Pitch;
-import nightreed.recipe.FmPair;
-import nightreed.recipe.FmRecipe;
+import nightreed.match.method.Methods;
 import nightreed.recipe.Recipe;
-import nightreed.recipe.StringRecipe;
-import nightreed.voice.fm.FmSound;
 
 /**
  * What renders and listening take, so that a search by a slow method makes fewer of them. The unit is what a second of the
@@ -26,25 +22,6 @@ final class RenderCost {
      * @param fs      sample rate [Hz]
      */
     static double of(Recipe recipe, double seconds, double fs) {
-        return LISTENING + seconds * (LISTENING_PER_SECOND + perSecond(recipe, fs));
-    }
-
-    private static double perSecond(Recipe recipe, double fs) {
-        return switch (recipe.method()) {
-            case "formant" -> 7.5;
-            case "ring" -> 2.5;
-            case "resonators" -> 2.2;
-            case "string" -> ((StringRecipe) recipe).bow() != null ? 3.4 : 1.9;
-            case "fm" -> modulated((FmRecipe) recipe, fs);
-            default -> 1.7;
-        };
-    }
-
-    private static double modulated(FmRecipe recipe, double fs) {
-        int sounding = 0;
-        for (FmPair p : recipe.pairs()) {
-            sounding += p.levelDb() > FmPair.OFF_DB ? 1 : 0;
-        }
-        return 0.3 + 0.82 * sounding * FmSound.times(recipe, Pitch.hz(recipe.key()), 1, fs);
+        return LISTENING + seconds * (LISTENING_PER_SECOND + Methods.of(recipe).costPerSecond(recipe, fs));
     }
 }

@@ -9,7 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.IntStream;
 import nightreed.machine.Machine;
-import nightreed.match.fit.SearchSpace.Anchor;
+import nightreed.match.start.Anchor;
 import nightreed.optim.LeastSquaresProblem;
 import nightreed.optim.LevenbergMarquardt;
 import nightreed.optim.Solution;

@@ -6,12 +6,8 @@ import java.util.Locale;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.PartialDifference;
 import nightreed.match.hearing.Aspect;
-import nightreed.recipe.FmRecipe;
-import nightreed.recipe.FormantRecipe;
+import nightreed.match.method.Methods;
 import nightreed.recipe.Recipe;
-import nightreed.recipe.ResonatorRecipe;
-import nightreed.recipe.RingRecipe;
-import nightreed.recipe.StringRecipe;
 
 /** Why an imitation comes no closer: what is left, and what of it the method has no means for. */
 public final class ResidualExplanation {
@@ -38,13 +34,10 @@ public final class ResidualExplanation {
         return left
                 + switch (a) {
                     case PARTIALS -> partials(recipe, c);
-                    case DECAYS -> decays(recipe);
+                    case DECAYS -> Methods.of(recipe).whyDecays();
                     case NOISE -> "Noise here has one colour and one decay; the recording's is more uneven.";
                     case ATTACK -> "The rise has one bend; the recording comes in by stages.";
-                    case BRIGHTNESS ->
-                        recipe instanceof ResonatorRecipe || recipe instanceof FormantRecipe
-                                ? "It follows from partials and noise: what is left there is left here."
-                                : "One envelope moves the brightness; the recording's path has more turns.";
+                    case BRIGHTNESS -> Methods.of(recipe).whyBrightness();
                     case LOUDNESS -> "The level follows one course; the recording's has more turns.";
                     case MOVEMENT -> "LFOs swing evenly; a player does not.";
                     case PITCH -> "The partials do not agree on the recording's pitch.";
@@ -64,29 +57,6 @@ public final class ResidualExplanation {
                         wrong,
                         worst.either().frequencyHz(),
                         worst.levelDb());
-        if (recipe instanceof FmRecipe) {
-            return where + "Levels of sidebands are tied to each other by the index.";
-        }
-        if (recipe instanceof RingRecipe) {
-            return where + "A product has sums and differences only, in equal pairs.";
-        }
-        if (recipe instanceof StringRecipe) {
-            return where + "A loop's partials follow from pluck point and strike, not one by one.";
-        }
-        if (recipe instanceof FormantRecipe) {
-            return where + "Partials in one band share its level.";
-        }
-        return recipe instanceof ResonatorRecipe
-                ? where + "More modes, or levels nearer to them, would carry these."
-                : where + "One wave and one filter set all of them.";
-    }
-
-    private static String decays(Recipe recipe) {
-        if (recipe instanceof ResonatorRecipe) {
-            return "Each mode dies by one law; some of the recording's partials die in two stages.";
-        }
-        return recipe instanceof StringRecipe
-                ? "One law, falling with frequency, holds for all partials of a loop."
-                : "Partials share envelopes here; the recording's each die at their own pace.";
+        return where + Methods.of(recipe).whyPartials();
     }
 }

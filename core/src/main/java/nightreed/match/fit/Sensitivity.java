@@ -18,6 +18,7 @@ import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.RenderedLeastSquares.Axis;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
 import nightreed.match.hearing.Aspect;
+import nightreed.match.method.Methods;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
@@ -71,7 +72,7 @@ public final class Sensitivity {
         polish = polish(patch, ear, progress.part(0.05, 0.5));
         now = polish.at(recipe);
         progress.report(0.05, "what each value does");
-        axes = RenderedLeastSquares.axes(recipe, SearchSpace.advised(recipe));
+        axes = RenderedLeastSquares.axes(recipe, Methods.of(recipe).advised(recipe));
         slopes = polish.slopes(now, Map.of(), axes);
         progress.report(0.5, "what each value does");
     }

@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
-import nightreed.match.start.Starts;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.Recipe;

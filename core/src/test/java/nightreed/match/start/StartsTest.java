@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import nightreed.Tones;
 import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.subtractive.FilteredWaveFit;
 import nightreed.recipe.FmPair;

@@ -24,7 +24,7 @@ import nightreed.desktop.workspace.Workspace;
 import nightreed.machine.Feature;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
-import nightreed.match.start.Starts;
+import nightreed.match.method.Starts;
 import nightreed.recipe.Layer;
 
 /** What the machine can do that has to play what is fitted; what is changed takes effect at once. */

@@ -14,7 +14,7 @@ public final class MethodNames {
 
     private MethodNames() {}
 
-    /** @param method one of {@link nightreed.match.start.Starts#METHODS} */
+    /** @param method one of {@link nightreed.match.method.Starts#METHODS} */
     public static String of(String method) {
         return NAMES.get(method);
     }

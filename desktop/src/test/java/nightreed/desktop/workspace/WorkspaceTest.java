@@ -134,7 +134,7 @@ class WorkspaceTest {
     void everyMethodStartsFromTheMeasurementIsShapedAndTakenBack() throws Exception {
         bringAndFit();
         Recipe fit = bench.state().recipe();
-        for (String method : nightreed.match.start.Starts.METHODS) {
+        for (String method : nightreed.match.method.Starts.METHODS) {
             bench.fitting().startMethod(method);
             workWithoutAdvice();
             assertThat(bench.state().recipe().method()).isEqualTo(method);
@@ -152,7 +152,7 @@ class WorkspaceTest {
         bench.shaping().removePart("reverb", "reverb");
         workWithoutAdvice();
         assertThat(bench.state().recipe()).isEqualTo(subtractive);
-        for (int k = 0; k < 3 + nightreed.match.start.Starts.METHODS.size(); k++) {
+        for (int k = 0; k < 3 + nightreed.match.method.Starts.METHODS.size(); k++) {
             bench.undo();
             workWithoutAdvice();
         }

@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.StartContext;
-import nightreed.match.start.Starts;
 import nightreed.music.Pitch;
 import nightreed.recipe.RingRecipe;
 import nightreed.recipe.part.Common;
