@@ -17,7 +17,7 @@ public final class Supervisor {
     private static final int LOOK_MS = 10;
 
     /** What work is given to end by itself once it was told that it is enough [s]; the caller is promised 0.3 s in all. */
-    private static final double GRACE_SECONDS = 0.2;
+    private static final double GRACE_SECONDS = 0.1;
 
     private Supervisor() {}
 

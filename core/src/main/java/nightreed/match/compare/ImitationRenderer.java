@@ -89,10 +89,14 @@ public final class ImitationRenderer {
 
     /** The recipe with the level that makes it as loud as the recording over their common span. */
     public static Recipe asLoud(Recipe recipe, AnalysedSound recording) {
-        Clip rendered = render(recipe, recording);
+        return recipe.with("level", recipe.levelDb() + missingDb(render(recipe, recording), recording));
+    }
+
+    /** How much louder the recording is than a render over their common span, limited [dB]. */
+    public static double missingDb(Clip rendered, AnalysedSound recording) {
         int onset = (int) Math.round(recording.measurement().onsetSeconds() * rendered.sampleRateHz());
         double db = recording.paths().gainDb(LoudnessTracks.of(rendered, onset));
-        return recipe.with("level", recipe.levelDb() + Math.max(-MOST_LOUDER_DB, Math.min(MOST_LOUDER_DB, db)));
+        return Math.max(-MOST_LOUDER_DB, Math.min(MOST_LOUDER_DB, db));
     }
 
     /** Renders a recipe and compares it, with the numbers it was made from: fast enough to follow a moved ruler. */

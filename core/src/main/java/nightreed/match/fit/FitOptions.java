@@ -7,6 +7,7 @@ import java.util.stream.Stream;
 import nightreed.machine.Machine;
 import nightreed.match.method.Methods;
 import nightreed.match.start.Method;
+import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 
@@ -87,6 +88,11 @@ public record FitOptions(
     /** Those of the first stage, which tell most. */
     List<String> main(Recipe r) {
         return stages(r).get(0);
+    }
+
+    /** What sounds under it; may be empty. */
+    List<Layer> beside() {
+        return under == null ? List.of() : List.of(Layer.of(under));
     }
 
     /** A recipe with what sounds under it. */

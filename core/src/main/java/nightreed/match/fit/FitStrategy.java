@@ -16,7 +16,6 @@ import nightreed.match.method.Methods;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Method;
-import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
 import nightreed.sound.UnusableSound;
 import nightreed.work.Progress;
@@ -33,7 +32,7 @@ final class FitStrategy {
     private static final double LEAST_RENDERS = 60;
 
     /** Seconds after the onset that are listened to. */
-    private static final double HEARD_SECONDS = 4;
+    static final double HEARD_SECONDS = 4;
 
     /** The same for what has been chosen out of many. */
     private static final double BRIEFLY_SECONDS = 1.5;
@@ -68,18 +67,20 @@ final class FitStrategy {
     private final OneNote note;
     private final List<Recipe> others = new ArrayList<>(); // that came far and were left
     private final Budget budget;
-    private final PerceptualResiduals ear;
     private final RenderedLeastSquares whole;
     private final RenderedLeastSquares brief;
     private final RenderedLeastSquares moment;
 
-    /** @param starts the likeliest first, all of one method */
-    FitStrategy(AnalysedSound recording, FitOptions plan, List<Recipe> starts, BestSoFar best, Progress progress) {
-        this.recording = recording;
+    /**
+     * @param starts the likeliest first, all of one method
+     * @param ear    for the whole note
+     * @param best   offered every recipe that is heard in full
+     */
+    FitStrategy(FitOptions plan, List<Recipe> starts, PerceptualResiduals ear, BestSoFar best, Progress progress) {
+        this.recording = ear.recording();
         this.method = Methods.of(starts.get(0));
         this.plan = plan;
         this.starts = method.triesStrikeNoise() && !plan.onward() ? withNoise(starts) : starts;
-        ear = new PerceptualResiduals(recording, HEARD_SECONDS);
         note = beside(ear);
         double render = this.starts.stream().mapToDouble(note::cost).max().orElse(1);
         double enough = Math.min(MOST_RENDERS * render, method.amount(isHeld()));
@@ -112,16 +113,12 @@ final class FitStrategy {
     }
 
     private OneNote beside(PerceptualResiduals ear) {
-        return OneNote.beside(plan.under() == null ? List.of() : List.of(Layer.of(plan.under())), ear);
+        return OneNote.beside(plan.beside(), ear);
     }
 
     /** Listens in full to the likeliest starts, so that there is something to return. */
     void hear() {
         starts.stream().limit(TRIED).forEach(r -> whole.at(asLoud(r)));
-    }
-
-    PerceptualResiduals ear() {
-        return ear;
     }
 
     /** What it listens with to the whole note. */

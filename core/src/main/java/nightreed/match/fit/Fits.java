@@ -209,7 +209,8 @@ public final class Fits {
         private final FitOptions plan;
         private final long start = System.nanoTime();
         private final BestSoFar best = new BestSoFar();
-        private volatile FitStrategy search; // once there are starting values
+        private volatile PerceptualResiduals ear; // once anything was heard
+        private FitStrategy search;
 
         Run(String method, AnalysedSound recording, FitOptions plan) {
             this.method = method;
@@ -219,12 +220,16 @@ public final class Fits {
 
         Fitted found(Control control) throws UnusableSound {
             control.report(0, "starting values");
-            search = new FitStrategy(recording, plan, starts(true, Progress.NONE), best, control);
-            if (!plan.onward() && Methods.of(method).hasDearStarts() && plan.seconds() >= BRIEF_SECONDS) {
+            ear = new PerceptualResiduals(recording, FitStrategy.HEARD_SECONDS);
+            if (!goesOn()) {
+                hear(Starts.instant(method, recording));
+            }
+            search = new FitStrategy(plan, starts(true, control.endedByEnough()), ear, best, control);
+            if (!goesOn() && Methods.of(method).hasDearStarts() && plan.seconds() >= BRIEF_SECONDS) {
                 search.hear();
                 try {
                     search = new FitStrategy(
-                            recording, plan, starts(false, control.endedByEnough()), best, control.part(0.3, 0.9));
+                            plan, starts(false, control.endedByEnough()), ear, best, control.part(0.3, 0.9));
                 } catch (CancellationException enough) {
                     control.check();
                 }
@@ -235,9 +240,21 @@ public final class Fits {
             return judged(List.copyOf(new LinkedHashSet<>(met)), plan.isLimited() || control.isEnough());
         }
 
+        /** Whether it goes on from a recipe of its method. */
+        private boolean goesOn() {
+            return plan.onward() && plan.recipe().method().equals(method);
+        }
+
+        /** So that there is something to return from the first moment on. */
+        private void hear(Recipe recipe) {
+            Recipe r = plan.machine().limited(plan.kept(recipe));
+            double[] d = OneNote.beside(plan.beside(), ear).differences(r);
+            best.offer(new Candidate(r, d, PerceptualResiduals.total(d)));
+        }
+
         /** @param brief whether only those that take no time to compute */
         private List<Recipe> starts(boolean brief, Progress progress) throws UnusableSound {
-            if (plan.onward() && plan.recipe().method().equals(method)) {
+            if (goesOn()) {
                 return List.of(plan.machine().limited(plan.recipe()));
             }
             return Starts.several(method, recording, brief, progress).stream()
@@ -262,9 +279,14 @@ public final class Fits {
             if (p == null) {
                 return null;
             }
-            Comparison heard = new Comparison(search.ear().byAspect(p.differences()), List.of(), 0);
-            Recipe r = plan.isLevelFree() ? Starts.levelled(p.recipe(), recording) : p.recipe();
-            return new Fitted(r, ImitationRenderer.render(plan.with(r), recording), heard, false, seconds());
+            Comparison heard = new Comparison(ear.byAspect(p.differences()), List.of(), 0);
+            Clip imitation = ImitationRenderer.render(plan.with(p.recipe()), recording);
+            if (!plan.isLevelFree()) {
+                return new Fitted(p.recipe(), imitation, heard, false, seconds());
+            }
+            double db = ImitationRenderer.missingDb(imitation, recording);
+            Recipe r = p.recipe().with("level", p.recipe().levelDb() + db);
+            return new Fitted(r, imitation.scaled(Math.pow(10, db / 20)), heard, false, seconds());
         }
 
         private double seconds() {

@@ -37,6 +37,12 @@ public final class Starts {
         return new Start(recipe, context.origins());
     }
 
+    /** Something to begin with that is there in a tenth of a second, for whoever cannot wait. */
+    public static Recipe instant(String method, AnalysedSound recording) throws UnusableSound {
+        Method m = Methods.of(method);
+        return levelled(m.instant(new StartContext(recording, m.needsPitch(), Progress.NONE)), recording);
+    }
+
     /**
      * Several recipes of a method to begin a search with, the likeliest first; how loud they are is left to
      * {@link #levelled}.

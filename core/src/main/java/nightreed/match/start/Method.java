@@ -51,6 +51,11 @@ public abstract class Method {
     /** The likeliest starting values; tells the context where each came from. */
     public abstract Recipe start(StartContext g) throws UnusableSound;
 
+    /** A recipe that is there in a tenth of a second. */
+    public Recipe instant(StartContext g) throws UnusableSound {
+        return start(g);
+    }
+
     /**
      * Several starting values for a search, the likeliest first; at least one.
      *

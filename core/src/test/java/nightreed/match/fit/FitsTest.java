@@ -141,7 +141,8 @@ class FitsTest {
         List<Recipe> starts = Starts.several(method, side, true, Progress.NONE).stream()
                 .map(quiet::limited)
                 .toList();
-        assertThat(new FitStrategy(side, plan, starts, new BestSoFar(), Progress.NONE).found())
+        assertThat(new FitStrategy(plan, starts, new PerceptualResiduals(side, 4), new BestSoFar(), Progress.NONE)
+                        .found())
                 .allSatisfy(r -> assertThat(quiet.missing(r)).isEmpty());
     }
 

@@ -28,10 +28,10 @@ final class FmBeamSearch {
     private static final int BEAM = 3;
 
     /** Models that are refined with weak lines, which takes most of the time; the coarse misfit chooses them. */
-    private static final int FINE = 3;
+    private static final int FINE = 2;
 
     /** How often pairs of the best model are replaced, at the most. */
-    private static final int PASSES = 5;
+    private static final int PASSES = 3;
 
     /** Part of the misfit that a replaced pair must leave at the most; a sound that was made so leaves far less. */
     private static final double MUCH = 0.9;

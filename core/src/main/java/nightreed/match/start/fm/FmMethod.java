@@ -21,6 +21,11 @@ public final class FmMethod extends Method {
     }
 
     @Override
+    public Recipe instant(StartContext g) {
+        return FmStart.onePair(g);
+    }
+
+    @Override
     public List<? extends Recipe> starts(StartContext g, boolean brief) {
         return FmStart.several(g, brief);
     }

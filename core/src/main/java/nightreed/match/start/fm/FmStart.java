@@ -1,10 +1,12 @@
 package nightreed.match.start.fm;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import nightreed.match.start.EnvelopeFit;
 import nightreed.match.start.NonuniformStft;
 import nightreed.match.start.StartContext;
+import nightreed.match.start.StartContext.Line;
 import nightreed.match.start.fm.FmBeamSearch.Found;
 import nightreed.match.start.fm.FrameIndexSearch.Course;
 import nightreed.measure.FmLaw;
@@ -21,11 +23,24 @@ public final class FmStart {
     /** Of these, how many are told again with a measured tremolo. */
     private static final int WITH_TREMOLO = 2;
 
+    /** Lines, and one frame of so many, that a single pair is read off. */
+    private static final int FEW = 4;
+
     private FmStart() {}
 
     /** Put together in some tenths of a second. */
     public static FmRecipe of(StartContext g) {
         return several(g, true).get(0);
+    }
+
+    /** The likeliest single pair, read off a few frames. */
+    static FmRecipe onePair(StartContext g) {
+        NonuniformStft frames =
+                NonuniformStft.of(g.side(), g.movementWithoutTremolo(), false).thinned(FEW);
+        List<Line> strongest = g.lines().subList(0, Math.min(FEW, g.lines().size()));
+        Course c = new FrameIndexSearch(frames).pairs(strongest, g.f0(), 1).get(0);
+        double loudest = Math.max(1e-9, Arrays.stream(c.level()).max().orElse(1));
+        return recipe(g, List.of(pair(g, frames, c, loudest)), g.movement(false));
     }
 
     /**

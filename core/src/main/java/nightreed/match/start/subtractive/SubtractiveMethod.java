@@ -21,7 +21,13 @@ public final class SubtractiveMethod extends Method {
 
     @Override
     public List<? extends Recipe> starts(StartContext g, boolean brief) {
-        return SubtractiveStart.several(g);
+        return SubtractiveStart.several(g, brief);
+    }
+
+    /** Waves through a filter that moves are fitted to the harmonics. */
+    @Override
+    public boolean hasDearStarts() {
+        return true;
     }
 
     @Override

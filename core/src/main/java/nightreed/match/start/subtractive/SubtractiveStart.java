@@ -25,11 +25,11 @@ public final class SubtractiveStart {
     private SubtractiveStart() {}
 
     /** The likeliest source, then the recording's own cycle, then the plain waves, through filters of either slope. */
-    public static List<SubtractiveRecipe> several(StartContext g) {
+    public static List<SubtractiveRecipe> several(StartContext g, boolean brief) {
         SubtractiveRecipe first = of(g);
         List<SubtractiveRecipe> out = new ArrayList<>(List.of(first));
         Envelope amplitude = first.amplitude();
-        FilteredWaveFit.of(g, amplitude)
+        (brief ? List.<FilteredWaveFit>of() : FilteredWaveFit.of(g, amplitude))
                 .forEach(f -> out.add(recipe(
                         g,
                         f.wave(),
