@@ -44,6 +44,20 @@ class ArchitectureTest {
     static final ArchRule NO_CYCLES =
             slices().matching("nightreed.(*)..").should().beFreeOfCycles();
 
+    /** Hearing, sound, compare, start, its families, method, fit: each may use only those before it. */
+    @ArchTest
+    static final ArchRule MATCH_HAS_ROOMS =
+            slices().matching("nightreed.match.(**)").should().beFreeOfCycles();
+
+    /** Only the list of methods names them; all else asks the descriptor. */
+    @ArchTest
+    static final ArchRule ONLY_THE_LIST_KNOWS_THE_METHODS = noClasses()
+            .that()
+            .resideOutsideOfPackages("nightreed.match.method..", "nightreed.match.start..")
+            .should()
+            .dependOnClassesThat()
+            .haveNameMatching("nightreed\\.match\\.start\\.\\w+\\.\\w+");
+
     @ArchTest
     static final ArchRule THE_ROOM_SHARES_NOTHING_WITH_THE_VOICES = classes()
             .that()

@@ -27,7 +27,7 @@ import nightreed.desktop.stage.WorkStage;
 import nightreed.desktop.workspace.DemoProject;
 import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.device.NoDevices;
-import nightreed.match.Move;
+import nightreed.match.fit.Move;
 import nightreed.measure.Partial;
 import nightreed.recipe.Recipe;
 import nightreed.room.RecordingRoom;

@@ -4,6 +4,7 @@ import java.util.List;
 import nightreed.match.compare.Comparison;
 import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.Fitted;
+import nightreed.match.fit.Move;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 

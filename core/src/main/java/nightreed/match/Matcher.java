@@ -8,6 +8,8 @@ import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
+import nightreed.match.fit.Move;
+import nightreed.match.fit.NextMoves;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.ResonatorRecipe;

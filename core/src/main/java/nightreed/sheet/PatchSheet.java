@@ -2,9 +2,9 @@ package nightreed.sheet;
 
 import java.util.Locale;
 import java.util.Map;
-import nightreed.match.Tolerances;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.PartialDifference;
+import nightreed.match.fit.Tolerances;
 import nightreed.match.hearing.Aspect;
 import nightreed.measure.Measurement;
 import nightreed.measure.Partial;

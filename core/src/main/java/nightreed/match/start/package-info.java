@@ -1,11 +1,9 @@
 /**
- * Recipes as the measurement gives them, before anything is tried by ear or by search.
+ * Starting values: recipes as the measurement gives them, before a search.
  *
  * <h2>Where to start</h2>
- * {@link nightreed.match.method.Starts} makes a {@link nightreed.match.start.Start} for any method: a recipe, and for its
- * values where they come from. Each method has one class here. What can be read off the partials at once, without a render, has
- * a fit of its own: {@link nightreed.match.start.LoopFit} and {@link nightreed.match.start.StrikeFit} for strings, {@link
- * nightreed.match.start.FilteredWaveFit} for a wave through a filter, {@link nightreed.match.start.FmBeamSearch} for modulated pairs,
- * {@link nightreed.match.start.RingWaveFit} for a held wave beside its product.
+ * {@link nightreed.match.start.Method} describes one method: its starts, what a search moves, what it costs and its words. Each family has
+ * a package of its own with its method and its start. {@link nightreed.match.start.StartContext} is what all of them take from a measurement;
+ * it notes where each value came from. {@link nightreed.match.start.NonuniformStft} holds spectra close together at first.
  */
 package nightreed.match.start;

@@ -26,7 +26,7 @@ final class TopLine extends HBox {
     private final Button fold = link("fold-notes", "Notes ›");
     private final Button unsaved = link("unsaved", "");
     private final HBox task = new HBox(8);
-    private final Button enough = link("enough", "near enough");
+    private final Button enough = link("enough", "stop and keep the best");
     private final Label taskName = new Label();
     private final ProgressBar taskBar = new ProgressBar(0);
 

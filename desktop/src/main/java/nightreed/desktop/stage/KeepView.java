@@ -22,7 +22,7 @@ import javafx.stage.DirectoryChooser;
 import nightreed.desktop.workspace.MethodNames;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
-import nightreed.match.Tolerances;
+import nightreed.match.fit.Tolerances;
 import nightreed.project.Take;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.fit;
 
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -9,7 +9,6 @@ import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PartialDifference;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.compare.Prediction;
-import nightreed.match.fit.Sensitivity;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Patch;

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.fit;
 
 import nightreed.recipe.part.Parameter;
 

@@ -1,4 +1,4 @@
-package nightreed.match;
+package nightreed.match.fit;
 
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -11,7 +11,6 @@ import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PartialDifference;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.compare.Prediction;
-import nightreed.match.fit.Sensitivity;
 import nightreed.match.hearing.Aspect;
 import nightreed.match.hearing.JndThresholds;
 import nightreed.match.sound.AnalysedSound;
