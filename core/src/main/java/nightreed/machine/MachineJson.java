@@ -5,6 +5,7 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonMappingException;
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.exc.InvalidFormatException;
 import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -12,6 +13,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
 import nightreed.recipe.UnusableRecipe;
@@ -87,9 +89,11 @@ public final class MachineJson {
         if (e instanceof UnrecognizedPropertyException) {
             return "a machine has no '" + where + "'";
         }
-        String said = String.valueOf(e.getOriginalMessage());
-        if (said.contains("not one of the values accepted")) {
-            return "'" + where + "' must be of " + said.replaceFirst("(?s).*accepted for Enum class: ", "");
+        if (e instanceof InvalidFormatException f
+                && f.getTargetType() != null
+                && f.getTargetType().isEnum()) {
+            return "'" + where + "' must be of "
+                    + Arrays.toString(f.getTargetType().getEnumConstants());
         }
         return "'" + where + "' is of the wrong kind";
     }

@@ -11,13 +11,21 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 
 /**
  * One SQLite file, held by one window at a time: whoever opens it first has it until it is closed or its process dies.
  * Every failure becomes a message for people. One thread at a time.
  */
 final class Database implements AutoCloseable {
+    /** Primary result codes of SQLite (sqlite3.h). */
+    private static final int PERMISSION = 3;
+
+    private static final int BUSY = 5;
+    private static final int LOCKED = 6;
+    private static final int READONLY = 8;
+    private static final int IO_ERROR = 10;
+    private static final int FULL = 13;
+
     private final Path path;
     private Connection db;
 
@@ -178,18 +186,26 @@ final class Database implements AutoCloseable {
     }
 
     UnusableProject failed(String what, SQLException e) {
-        String cause = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
-        String advice = cause.contains("full")
-                ? "the disk is full: free some space"
-                : cause.contains("readonly") || cause.contains("read-only")
-                        ? "the file may not be written: change its permissions, or save a copy elsewhere"
-                        : isBusy(e) ? "another window has it open: close that one" : firstLine(e);
+        String advice = switch (primary(e)) {
+            case FULL -> "the disk is full: free some space";
+            case READONLY, PERMISSION ->
+                "the file may not be written: change its permissions, or save a copy" + " elsewhere";
+            case BUSY, LOCKED -> "another window has it open: close that one";
+            case IO_ERROR ->
+                "the disk did not take it (" + firstLine(e) + "): check the disk, or save a copy" + " elsewhere";
+            default -> firstLine(e);
+        };
         return new UnusableProject("The project " + path.getFileName() + " " + what + ": " + advice + ".", e);
     }
 
     static boolean isBusy(SQLException e) {
-        String cause = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
-        return cause.contains("locked") || cause.contains("busy");
+        int code = primary(e);
+        return code == BUSY || code == LOCKED;
+    }
+
+    /** SQLite's primary result code, without what extends it. */
+    private static int primary(SQLException e) {
+        return e.getErrorCode() & 0xff;
     }
 
     static String firstLine(SQLException e) {

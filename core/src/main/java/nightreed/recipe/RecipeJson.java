@@ -11,6 +11,7 @@ import com.fasterxml.jackson.databind.JsonMappingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.JsonSerializer;
 import com.fasterxml.jackson.databind.SerializerProvider;
+import com.fasterxml.jackson.databind.exc.InvalidFormatException;
 import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.module.SimpleModule;
@@ -18,6 +19,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -170,8 +172,10 @@ public final class RecipeJson {
         if (field.equals("key")) {
             return "the key must be a whole MIDI number";
         }
-        if (said.contains("not one of the values accepted")) {
-            return at + "must be one of " + said.replaceFirst("(?s).*accepted for Enum class: ", "");
+        if (e instanceof InvalidFormatException f
+                && f.getTargetType() != null
+                && f.getTargetType().isEnum()) {
+            return at + "must be one of " + Arrays.toString(f.getTargetType().getEnumConstants());
         }
         return at + "a value is of the wrong kind";
     }
