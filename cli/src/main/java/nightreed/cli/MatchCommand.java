@@ -57,6 +57,12 @@ final class MatchCommand implements Callable<Integer> {
         SUBTRACTIVE
     }
 
+    /** Of a limit, what the search for the first layer gets where there are two; chosen. */
+    private static final double SHARE_OF_FIRST_LAYER = 0.6;
+
+    /** What a second layer gets at least [s]. */
+    private static final double LEAST_SECONDS = 0.5;
+
     @Spec
     CommandSpec spec;
 
@@ -139,7 +145,9 @@ final class MatchCommand implements Callable<Integer> {
                     spec.commandLine(), "--keys and --strengths are for several recordings; one has --note");
         }
         Clip clip = Out.read(in.get(0), err);
-        Match match = Matcher.match(clip, methods, plan, Out.progress(err));
+        long start = System.nanoTime();
+        FitOptions first = layers == 2 && seconds != null ? plan.within(SHARE_OF_FIRST_LAYER * seconds) : plan;
+        Match match = Matcher.match(clip, methods, first, Out.progress(err));
         Recipe recipe = key != null && match.recipe() instanceof ResonatorRecipe r ? r.onKey(key) : match.recipe();
         if (key != null && recipe.key() != key) {
             err.println("The recipe stays on key " + recipe.key() + ": only resonators can be put on another one.");
@@ -163,7 +171,7 @@ final class MatchCommand implements Callable<Integer> {
             ReportJson.machine(plan.machine(), prices, report);
             prices.forEach(price -> screen.println(price.words()));
         }
-        Layered two = layers == 2 ? layered(clip, match, plan, err) : null;
+        Layered two = layers == 2 ? layered(clip, match, left(plan, start), err) : null;
         if (two != null) {
             ReportJson.layers(two, report);
             screen.printf(
@@ -243,6 +251,12 @@ final class MatchCommand implements Callable<Integer> {
         return IntStream.range(0, sides.size())
                 .mapToObj(i -> new Note(sides.get(i), on.get(i), v.get(i), !strengths.isEmpty()))
                 .toList();
+    }
+
+    /** What is left of a limit. */
+    private FitOptions left(FitOptions plan, long start) {
+        double gone = (System.nanoTime() - start) / 1e9;
+        return seconds == null ? plan : plan.within(Math.max(LEAST_SECONDS, seconds - gone));
     }
 
     private static Layered layered(Clip clip, Match match, FitOptions plan, PrintWriter err) throws UnusableSound {

@@ -10,14 +10,14 @@ import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 
 /**
- * Single values put somewhere quite else on their rulers, and the noise of a strike as a whole. A walk along slopes ends in the
- * hollow it began in; this looks whether there is a deeper one.
+ * Restarts of single values at other places of their rulers, and of the strike noise as a whole. A local search ends in the nearest
+ * minimum; this tries whether there is a lower one.
  */
 final class CoordinateRestarts {
     /** Places on a ruler that stand for all of it. */
     static final double[] PLACES = {0.04, 0.2, 0.36, 0.52, 0.68, 0.84};
 
-    /** Leaps that are tried one upon the other. */
+    /** Restarts that help alone and are tried together; chosen. */
     private static final int TOGETHER = 6;
 
     private static final double[] NOISE_T60_MS = {4, 15, 60, 200};
@@ -33,7 +33,7 @@ final class CoordinateRestarts {
         this.ids = new HashSet<>(ids);
     }
 
-    /** The nearest that leaps lead to; the point itself where none helps. */
+    /** The best candidate that restarts lead to; the start itself where none helps. */
     Candidate from(Candidate start) {
         List<Recipe> tries = new ArrayList<>();
         for (Recipe.Setting s : start.recipe().settings()) {
@@ -63,7 +63,7 @@ final class CoordinateRestarts {
         return RenderedLeastSquares.best(met);
     }
 
-    /** Pitches are measured, and hollows of theirs lie too close together. */
+    /** Whether a value is left: pitches are measured, and their minima lie too close together. */
     private static boolean isFound(Parameter p) {
         return p.unit().equals("×") || p.unit().equals("cents") || p.id().startsWith("noise.");
     }

@@ -21,9 +21,9 @@ import nightreed.sound.UnusableSound;
 import nightreed.work.Progress;
 
 /**
- * From starting values to what cannot be made nearer for what a search may spend. Of methods with few values that are hardly
- * known, {@link MultiStartSearch} look far around with an ear for the beginning of the note only; the nearest they find go on with a
- * longer ear, and one of them to the end. Resonators and bands begin so near that all is listened to from the first.
+ * The plan of one search within a budget. Methods with few, uncertain values begin with {@link MultiStartSearch} on the beginning of the
+ * note; its best candidates go on with longer renders, one of them to the end. Methods that start near hear the whole note from the
+ * first.
  */
 final class FitStrategy {
     /** Renders of the whole note that are enough for any of them; of short ones the amount would be more. */

@@ -47,7 +47,7 @@ public final class Fits {
     private static final double MARGIN_SECONDS = 0.1;
 
     /** Time that a method needs to come to something [s]: a limit leaves out the least promising ones. */
-    private static final double LEAST_SECONDS = 1;
+    private static final double LEAST_SECONDS = 0.5;
 
     private Fits() {}
 
@@ -224,15 +224,24 @@ public final class Fits {
             if (!goesOn()) {
                 hear(Starts.instant(method, recording));
             }
+            try {
+                return searched(control);
+            } catch (CancellationException ended) {
+                control.check();
+                Fitted soFar = estimated(); // only that enough was found ended it
+                if (soFar == null) {
+                    throw ended;
+                }
+                return soFar;
+            }
+        }
+
+        private Fitted searched(Control control) throws UnusableSound {
             search = new FitStrategy(plan, starts(true, control.endedByEnough()), ear, best, control);
             if (!goesOn() && Methods.of(method).hasDearStarts() && plan.seconds() >= BRIEF_SECONDS) {
                 search.hear();
-                try {
-                    search = new FitStrategy(
-                            plan, starts(false, control.endedByEnough()), ear, best, control.part(0.3, 0.9));
-                } catch (CancellationException enough) {
-                    control.check();
-                }
+                search = new FitStrategy(
+                        plan, starts(false, control.endedByEnough()), ear, best, control.part(0.3, 0.9));
             }
             List<Recipe> met = search.found();
             control.check();

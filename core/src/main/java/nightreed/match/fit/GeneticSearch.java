@@ -14,10 +14,9 @@ import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
 
 /**
- * Recipes bred from others: what one of them has found is put into another, and a few values somewhere else (after A. Horner, J.
- * Beauchamp, L. Haken, "Machine Tongues XVI", 1993, who find the ratios of an FM so). It crosses from one hollow into the next
- * where a walk along slopes cannot, at the price of one listening each. A child stands in for its first parent only, so that the
- * others stay apart. Depends on nothing but what is given.
+ * A genetic search between local searches: parts of one recipe are put into another, and a few values are moved (after A. Horner, J.
+ * Beauchamp, L. Haken, "Machine Tongues XVI", 1993). It crosses from one minimum to the next at the price of one render each. A child
+ * replaces its first parent only, so that the population stays diverse. The same for the same seed.
  */
 final class GeneticSearch {
     private static final int CHILDREN = 48;

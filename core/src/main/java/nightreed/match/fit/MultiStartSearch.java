@@ -13,8 +13,8 @@ import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 
 /**
- * Looks far around from many starts, with an ear for the beginning of the note only, which costs little: the likeliest are walked
- * a little way, bred from, and of those the nearest third walked on. Then single values are put elsewhere, for as long as that is worth it.
+ * A search from many starts on the first part of the note only, where a render costs little. The best starts get a short local search
+ * and are combined; the best third of these is searched on; then single values are restarted elsewhere for as long as that pays.
  */
 final class MultiStartSearch {
     /** Starts that are walked from, as many as this share of what may be spent is enough for; a third of them goes on. */

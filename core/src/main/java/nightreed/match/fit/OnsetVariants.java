@@ -6,8 +6,8 @@ import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 
 /**
- * A recipe again with tones that come a little later and rise faster or slower. What the frames of a spectrum tell of a rise is
- * no finer than their window; and where the noise of a strike is heard first, the tones need not begin with it.
+ * Variants of a recipe whose tones begin a little later and rise faster or slower. Spectral frames resolve a rise no finer than their
+ * window, and tones need not begin with the strike noise.
  */
 final class OnsetVariants {
     private static final double[] LATE_SECONDS = {0, 0.005, 0.012};

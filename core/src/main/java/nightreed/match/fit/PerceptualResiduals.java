@@ -22,9 +22,9 @@ import nightreed.sound.Clip;
 import nightreed.sound.Loudness;
 
 /**
- * What a search listens with. A comparison of two measurements takes the better part of a second; this one looks only at
- * frames of the spectrum, and takes milliseconds. It answers with many small differences, each in JND times the root of its
- * weight, so that their squares add up to what a listener minds and a search can see which value moves which of them.
+ * The residuals of a search. A full comparison takes half a second or more; this one looks at spectral frames only and takes
+ * milliseconds. Each residual is in JND times the root of its weight and belongs to one aspect, so that the sum of squares is what a
+ * listener minds, and a search sees which value moves which residual.
  *
  * <p>Of each sound it takes: level and frequency of the recording's partials over time, critical bands from frames that are
  * short at the onset and longer later, centroid and loudness of these frames, the rise at the start, and the strike as a

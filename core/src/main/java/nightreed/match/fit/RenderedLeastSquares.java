@@ -18,9 +18,8 @@ import nightreed.recipe.part.Parameter;
 import nightreed.work.Progress;
 
 /**
- * Moves many values of a recipe at once towards less difference, each try a real render (K. Levenberg, 1944; D. Marquardt,
- * 1963, with differences for derivatives). Values move on their rulers. Renders are spread over all cores; the way taken
- * depends on nothing but what is given.
+ * Least squares over many values of a recipe at once; each trial is a real render. Values move on their rulers. Renders run on all cores;
+ * the result depends only on what is given.
  */
 final class RenderedLeastSquares {
     /**

@@ -7,7 +7,7 @@ import nightreed.dsp.RealFft;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.part.Common;
 
-/** Spectra of a note at a few times after its onset, close together at first. Immutable. */
+/** Spectra of a note at times after its onset that lie close together at first and further apart later. Immutable. */
 public final class NonuniformStft {
     private static final double WINDOW = 0.085;
     private static final double SHORT_WINDOW = 0.02;

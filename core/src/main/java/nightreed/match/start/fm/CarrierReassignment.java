@@ -6,8 +6,8 @@ import java.util.stream.Stream;
 import nightreed.recipe.FmPair;
 
 /**
- * The same pairs with one whose carrier sits on another of its own lines: those lie where they did, and with another index
- * they are much as loud, so that walks along slopes end beside each of such seats.
+ * Models in which the carrier of one pair changes places with one of its own sidebands: all lines stay where they are and, with another
+ * index, nearly as loud, so that a local search ends at each of these places.
  */
 final class CarrierReassignment {
     private static final int STEPS = 4;

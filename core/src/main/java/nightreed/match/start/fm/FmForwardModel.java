@@ -8,7 +8,7 @@ import nightreed.recipe.part.Exciter;
 import nightreed.voice.fm.ModulatedCycle;
 import nightreed.voice.fm.Sidebands;
 
-/** What a modulated pair, and the noise of a strike, put into the frames of a note, by formula. Immutable. */
+/** The expected spectrum of an FM pair, and of strike noise, in the frames of a note, by formula. Immutable. */
 final class FmForwardModel {
     private static final double LOWEST_HZ = 12;
 

@@ -7,7 +7,7 @@ import nightreed.recipe.FmPair;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 
-/** Values of modulated pairs, and of the noise beside them, as unknowns of a walk, each on a ruler on which 1 is far. */
+/** Values of an FM model as parameters of a fit, scaled so that 1 is a large change. */
 final class FmParameterization {
     /** Which unknown of a pair tells its index. */
     static final int ROOT_OF_INDEX = 5;

@@ -15,10 +15,9 @@ import nightreed.recipe.part.Exciter;
 import nightreed.work.Progress;
 
 /**
- * All values of modulated pairs walked together to where their lines are most like the frames of a recording. The lines are
- * told by formula ({@link FmForwardModel}), folded ones with their phases, so that a walk costs less than a few renders, and what
- * renders hide in hollows beside each other lies open here (after J. Beauchamp, A. Horner, "Wavetable and FM matching
- * synthesis of musical instrument tones", 1992, who match frames one by one).
+ * Least squares over all values of an FM model, against spectral frames of a recording. The model is computed by formula ({@link
+ * FmForwardModel}) with the phases of folded sidebands, so that a fit costs less than a few renders (after J. Beauchamp, A. Horner,
+ * "Wavetable and FM matching synthesis of musical instrument tones", 1992, who match frame by frame).
  */
 final class FmSpectralFit {
     /** Power under the strongest that is as good as none. */
@@ -128,7 +127,7 @@ final class FmSpectralFit {
         return sum;
     }
 
-    /** Walked from there, with so many rounds at the most. */
+    /** The best model that a local search from there finds. @param rounds Jacobians at the most */
     FmModel nearest(FmModel from, int rounds) {
         Residuals residuals = new Residuals();
         double[] start = ruler.unknowns(from);

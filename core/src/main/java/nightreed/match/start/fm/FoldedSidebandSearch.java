@@ -13,11 +13,10 @@ import nightreed.match.start.fm.ViterbiIndexPath.Like;
 import nightreed.voice.fm.ModulatedCycle;
 
 /**
- * Pairs whose carrier and modulator are both multiples of a pitch, with indexes so large that many of their lines lie below
- * zero and are folded onto harmonics which others lie on already (J. Chowning, 1973). By how much a folded line is turned
- * against the one that it meets is the same for all of them: twice the phase of the carrier less as many times that of the
- * modulator as lie between. So carriers, modulators, indexes and that one turn are tried through and through, on the levels of
- * harmonics alone; where the lines that meet are not quite in tune it turns slowly, and each frame has one of its own.
+ * A dictionary search for pairs whose carrier and modulator are multiples of the pitch. With large indexes many sidebands lie below
+ * zero and fold onto harmonics that others lie on already (J. Chowning, 1973). The phase of a folded sideband against the one it meets is the
+ * same for all of them: twice the carrier's phase less a multiple of the modulator's. So carrier, modulator, index, feedback and
+ * that one phase are tried exhaustively on the levels of the harmonics, each frame with its own phase.
  */
 final class FoldedSidebandSearch {
     private static final int CARRIERS = 26;

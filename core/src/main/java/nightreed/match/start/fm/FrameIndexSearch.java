@@ -10,10 +10,9 @@ import nightreed.match.start.fm.ViterbiIndexPath.Like;
 import nightreed.voice.fm.Sidebands;
 
 /**
- * Carriers and modulators whose lines lie where the recording's do, with index and level followed through its frames (after A.
- * Horner, J. Beauchamp, L. Haken, "Machine Tongues XVI", 1993, who fit the spectrum of each frame). All lines of one pair lie
- * at the carrier's distance from a multiple of the modulator, above 0 or below, so sums and differences of partials are what
- * a modulator is looked for among.
+ * Carriers and modulators whose sidebands lie where the recording's partials do, with index and level frame by frame (after A.
+ * Horner, J. Beauchamp, L. Haken, "Machine Tongues XVI", 1993). Candidates for the modulator are sums and differences of partials
+ * ({@link nightreed.match.start.SidebandGrid}).
  */
 final class FrameIndexSearch {
     /** Indexes that are tried in each frame. */

@@ -3,7 +3,7 @@ package nightreed.match.start.fm;
 import nightreed.match.start.NonuniformStft;
 
 /**
- * The index through all frames that is likeliest as a whole (R. Bellman's way through a net, 1957).
+ * The likeliest course of the index through all frames (dynamic programming; R. Bellman, 1957; A. Viterbi, 1967).
  *
  * @param index    per frame [rad]
  * @param level    amplitude of the carrier that it would take, per frame
