@@ -46,8 +46,8 @@ public final class Fits {
     /** What a fit may go over its limit to finish what it returns [s]. */
     private static final double MARGIN_SECONDS = 0.1;
 
-    /** Time that a method needs to come to something [s]: a limit leaves out the least promising ones. */
-    private static final double LEAST_SECONDS = 0.5;
+    /** Time that a method needs to come to something [s]; a shorter limit leaves out the least promising ones; chosen. */
+    private static final double LEAST_SECONDS = 0.25;
 
     private Fits() {}
 
