@@ -86,7 +86,7 @@ final class MatchCommand implements Callable<Integer> {
     @Option(
             names = "--seconds",
             paramLabel = "N",
-            description = "Time the search may take [s]; as long as it needs by default, 45 s at the most.")
+            description = "Time the search may take [s]; as long as it needs by default.")
     Double seconds;
 
     @Option(

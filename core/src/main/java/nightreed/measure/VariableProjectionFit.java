@@ -13,7 +13,10 @@ import org.ejml.dense.row.CommonOps_ZDRM;
  * log z, both complex.
  */
 final class VariableProjectionFit {
-    /** Poles are wanted to many digits: the noise-free limit of a partial's frequency is far below a cent. */
+    /**
+     * Poles are wanted to many digits, since without noise a partial is known to far below a cent. Eight iterations: with twelve, wide
+     * terms settled in the strike noise of one test string and moved its pitch by 0.1 cent. Scores on the signals with known truth agree.
+     */
     private static final LevenbergMarquardt.Options OPTIONS =
             LevenbergMarquardt.Options.USUAL.precise().withMostIterations(8).withCostTolerance(1e-7);
 
