@@ -2,7 +2,9 @@ package nightreed.bench;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayDeque;
 import java.util.Arrays;
+import java.util.Deque;
 import java.util.List;
 import java.util.Locale;
 import nightreed.match.compare.Comparison;
@@ -23,30 +25,36 @@ import nightreed.work.Progress;
 /**
  * All methods on all given notes: distance of values that know only the key, of starting values, and of the fit, each by a
  * fresh render and measurement, and time.
- * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.MatchTable [--after] METHOD,METHOD NOTE...</pre>
- * With {@code --after}, only the fit is told.
+ * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.MatchTable [--after] [--effort SHARE] METHOD,METHOD NOTE...</pre>
+ * With {@code --after}, only the fit is told; with {@code --effort}, a search takes that share of its usual renders.
  * A note is a file, or PLAYER:KEY:STRENGTH:SEED from the recording room.
  */
 public final class MatchTable {
     private MatchTable() {}
 
     public static void main(String[] args) throws Exception {
-        boolean after = args[0].equals("--after");
-        String named = args[after ? 1 : 0];
+        Deque<String> words = new ArrayDeque<>(Arrays.asList(args));
+        boolean after = words.removeFirstOccurrence("--after");
+        FitOptions options = FitOptions.USUAL;
+        if (words.peek().equals("--effort")) {
+            words.pop();
+            options = options.trying(Double.parseDouble(words.pop()));
+        }
+        String named = words.pop();
         List<String> methods = named.equals("all") ? Starts.METHODS : Arrays.asList(named.split(","));
-        for (String note : Arrays.asList(args).subList(after ? 2 : 1, args.length)) {
+        for (String note : words) {
             AnalysedSound side = ImitationRenderer.side(clip(note), Progress.NONE);
             String name = Path.of(note).getFileName().toString();
             System.out.printf(
                     "%-26s advised: %s%n",
                     name, Adviser.before(side.measurement()).get(0).method());
             for (String method : methods) {
-                System.out.println(line(name, method, side, after));
+                System.out.println(line(name, method, side, options, after));
             }
         }
     }
 
-    private static String line(String name, String method, AnalysedSound side, boolean only) {
+    private static String line(String name, String method, AnalysedSound side, FitOptions options, boolean only) {
         try {
             double plain = only
                     ? Double.NaN
@@ -58,8 +66,7 @@ public final class MatchTable {
                                     side, heard(side, Starts.of(method, side).recipe()))
                             .totalJnd();
             long t = System.nanoTime();
-            Recipe fitted =
-                    Fits.of(method, side, FitOptions.USUAL, Progress.NONE).recipe();
+            Recipe fitted = Fits.of(method, side, options, Progress.NONE).recipe();
             double seconds = (System.nanoTime() - t) / 1e9;
             Comparison after = PerceptualComparator.compare(side, heard(side, fitted));
             StringBuilder all = new StringBuilder();

@@ -30,6 +30,7 @@ import nightreed.sound.UnusableSound;
 import nightreed.voice.Renderer;
 import nightreed.work.Progress;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -124,7 +125,7 @@ class MatchTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"50, 0.4, 11", "57, 0.9, 12", "64, 0.6, 13", "72, 0.3, 14", "79, 1.0, 15", "86, 0.7, 16"})
+    @CsvSource({"50, 0.4, 11", "72, 0.3, 14", "79, 1.0, 15"})
     void barsFromTheRecordingRoomAreMatched(int key, double velocity, long seed) throws Exception {
         Clip clip = RecordingRoom.record(RecordingRoom.instrument("slate-bars"), key, velocity, seed);
         Match m = Matcher.match(clip, List.of("resonators"), FitOptions.USUAL, Progress.NONE);
@@ -140,6 +141,13 @@ class MatchTest {
         assertThat(m.imitation().length()).isEqualTo(clip.length());
         assertThat(m.comparison().gainDb()).isCloseTo(0, within(0.3));
         assertThat(m.recipe().key()).isEqualTo(key);
+    }
+
+    @ParameterizedTest
+    @Tag("long")
+    @CsvSource({"57, 0.9, 12", "64, 0.6, 13", "86, 0.7, 16"})
+    void moreBarsFromTheRecordingRoomAreMatched(int key, double velocity, long seed) throws Exception {
+        barsFromTheRecordingRoomAreMatched(key, velocity, seed);
     }
 
     @Test
@@ -163,8 +171,14 @@ class MatchTest {
     }
 
     /** Every move that is shown has to keep its promise, and ten in a row may never make it worse. */
+    @Test
+    void movesLowerTheDistance() {
+        movesLowerTheDistance(1);
+    }
+
     @ParameterizedTest
-    @ValueSource(longs = {1, 2, 3})
+    @Tag("long")
+    @ValueSource(longs = {2, 3})
     void movesLowerTheDistance(long seed) {
         Random r = new Random(seed);
         ResonatorRecipe at = recipe;

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Random;
 import java.util.stream.IntStream;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -19,6 +20,7 @@ class CertaintyTest {
     }
 
     @Test
+    @Tag("long")
     void theTruthLiesWithinTheStatedInterval() {
         int notes = Integer.getInteger("certainty.notes", 45);
         Count all = IntStream.range(0, notes)

@@ -34,7 +34,6 @@ class JudgingWalkTest extends WindowTest {
         await("the note is measured", s -> s.recording() != null);
         idle();
         fx(() -> {
-            workbench.bench().fitting().trying(0.1);
             workbench.bench().fitting().startMethod("resonators");
             return null;
         });

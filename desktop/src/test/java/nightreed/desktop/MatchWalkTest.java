@@ -24,7 +24,7 @@ class MatchWalkTest extends WindowTest {
         idle();
         stage(WorkStage.BUILD);
         fx(() -> {
-            workbench.bench().fitting().matchAll(12);
+            workbench.bench().fitting().matchAll(Double.POSITIVE_INFINITY);
             return null;
         });
         WaitForAsyncUtils.waitFor(
@@ -72,7 +72,6 @@ class MatchWalkTest extends WindowTest {
         double value = state().recipe().value("amp.attack");
         fx(() -> {
             workbench.bench().shaping().lock(attack, true);
-            workbench.bench().fitting().trying(0.2);
             workbench.bench().fitting().fitFromHere();
             return null;
         });

@@ -26,6 +26,7 @@ import nightreed.desktop.page.PreferencesPage;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.FittedBar;
 import nightreed.project.ProjectFile;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
@@ -35,15 +36,14 @@ import org.testfx.util.WaitForAsyncUtils;
 
 /** The window around the stages: keyboard, names for those who do not see, pages, help, preferences, files and microphone. */
 class ShellTest extends WindowTest {
-    private void bringAndFit() throws Exception {
-        drop(bar());
-        await("the note is measured", s -> s.recording() != null);
+    private Path fitted;
+
+    private void openFittedBar() throws Exception {
+        fitted = folder.resolve("fitted.nightreed");
+        FittedBar.copyTo(fitted);
+        run(() -> workbench.bench().openProject(fitted));
+        await("it is open and compared", s -> s.comparison() != null);
         idle();
-        run(() -> workbench.bench().fitting().fit());
-        await("advised", s -> s.moves() != null && !s.tolerances().isEmpty());
-        idle();
-        run(() -> workbench.bench().keepTake("as fitted"));
-        await("a take is kept", s -> s.takes().size() == 2);
     }
 
     private static void walk(Node n, List<Node> out) {
@@ -91,7 +91,10 @@ class ShellTest extends WindowTest {
 
     @Test
     void everythingThatCanBeOperatedHasANameAndIsReachedWithTab() throws Exception {
-        bringAndFit();
+        openFittedBar();
+        await("advised", s -> s.moves() != null && !s.tolerances().isEmpty());
+        run(() -> workbench.bench().keepTake("as fitted"));
+        await("a take is kept", s -> s.takes().size() == 2);
         for (Runnable screen : everyScreen()) {
             run(screen);
             Set<Node> wanted = new LinkedHashSet<>();
@@ -128,7 +131,7 @@ class ShellTest extends WindowTest {
 
     @Test
     void arrowsWalkWithinAGroup() throws Exception {
-        bringAndFit();
+        openFittedBar();
         run(() -> find("hear-recording", Node.class).requestFocus());
         robot.type(KeyCode.RIGHT);
         assertThat(fx(() -> workbench.shell().getScene().getFocusOwner().getId()))
@@ -140,7 +143,7 @@ class ShellTest extends WindowTest {
 
     @Test
     void f1ExplainsWhatHasTheKeyboardAndLeadsIntoTheGuide() throws Exception {
-        bringAndFit();
+        openFittedBar();
         stage(WorkStage.BUILD);
         run(() -> find("line-exciter.contact", Node.class).requestFocus());
         robot.type(KeyCode.F1);
@@ -161,7 +164,7 @@ class ShellTest extends WindowTest {
 
     @Test
     void preferencesTakeEffectAtOnceAndAreKept() throws Exception {
-        bringAndFit();
+        openFittedBar();
         run(() -> workbench
                 .bench()
                 .shaping()
@@ -252,7 +255,7 @@ class ShellTest extends WindowTest {
 
     @Test
     void theProjectMenuLeadsToOtherProjectsAndBack() throws Exception {
-        bringAndFit();
+        openFittedBar();
         Path other = folder.resolve("other.nightreed");
         Path copy = folder.resolve("copy.nightreed");
         run(() -> workbench.bench().saveCopy(copy));
@@ -260,14 +263,14 @@ class ShellTest extends WindowTest {
         run(() -> workbench.bench().newProject(other, "Other"));
         await("the other is open", s -> s.projectName().equals("Other"));
         assertThat(state().recording()).isNull();
-        ProjectFile.open(projectPath).close(); // the first was let go
+        ProjectFile.open(fitted).close(); // the first was let go
         run(() -> workbench.shell().drop(List.of(copy.toFile()))); // a project can be dropped, too
-        await("the copy is open", s -> s.projectName().equals("Walk") && s.recording() != null);
-        assertThat(state().takes()).hasSize(2);
+        await("the copy is open", s -> s.projectName().equals("Bench") && s.recording() != null);
+        assertThat(state().takes()).hasSize(1);
         Path letter = Files.writeString(folder.resolve("letter.nightreed"), "no");
         run(() -> workbench.bench().openProject(letter));
         awaitMessage("is not a Night Reed project");
-        assertThat(state().projectName()).isEqualTo("Walk"); // and what was open stays open
+        assertThat(state().projectName()).isEqualTo("Bench"); // and what was open stays open
     }
 
     @Test

@@ -49,6 +49,7 @@ abstract class WindowTest {
                     workbench.preferences().change(Preferences::asWelcomed);
                     workbench.shell().go(WorkStage.BRIEF);
                     workbench.show(new Stage());
+                    workbench.bench().fitting().trying(0.1); // what is found is tested elsewhere
                     workbench.bench().open(project);
                 });
         await("the project is open", s -> s.current() != null);

@@ -25,27 +25,68 @@ public final class ParameterAccess {
     /** One value of a record. */
     public record Reading(Parameter parameter, double value) {}
 
+    /** What a {@link ParameterSpec} says, read once: reading an annotation looks each of its values up in a table. */
+    private record Spec(
+            String id,
+            String name,
+            String unit,
+            double least,
+            double most,
+            double leastEver,
+            double mostEver,
+            Parameter.Law law,
+            int decimals,
+            Parameter.Group group,
+            String meaning) {
+        static Spec of(RecordComponent c) {
+            ParameterSpec d = c.getAnnotation(ParameterSpec.class);
+            return d == null
+                    ? null
+                    : new Spec(
+                            id(c, d),
+                            d.name(),
+                            d.unit(),
+                            d.least(),
+                            d.most(),
+                            Double.isNaN(d.leastEver()) ? d.least() : d.leastEver(),
+                            Double.isNaN(d.mostEver()) ? d.most() : d.mostEver(),
+                            d.law(),
+                            d.decimals(),
+                            d.group(),
+                            d.meaning());
+        }
+
+        private static String id(RecordComponent c, ParameterSpec d) {
+            return d.id().isEmpty() ? c.getName().replaceFirst("(Seconds|Hz|Db|Cents|Ms|Rad|Octaves)$", "") : d.id();
+        }
+    }
+
+    /** What a {@link Part} says. */
+    private record PartSpec(String id, String name, Parameter.Group group) {
+        static PartSpec of(RecordComponent c) {
+            Part p = c.getAnnotation(Part.class);
+            return p == null ? null : new PartSpec(p.id(), p.name(), p.group());
+        }
+    }
+
     /** Components and canonical constructor of one kind of record. */
     private static final class Shape {
         private final RecordComponent[] components;
-        private final ParameterSpec[] dials;
-        private final Part[] parts;
-        private final String[] ids; // of its values, within it
+        private final Spec[] dials;
+        private final PartSpec[] parts;
         private final List<List<String>> choices;
         private final Constructor<?> constructor;
 
         Shape(Class<?> type) {
             components = type.getRecordComponents();
-            dials = new ParameterSpec[components.length];
-            parts = new Part[components.length];
-            ids = new String[components.length];
+            dials = new Spec[components.length];
+            parts = new PartSpec[components.length];
             choices = new ArrayList<>();
             Class<?>[] types = new Class<?>[components.length];
             for (int i = 0; i < components.length; i++) {
-                dials[i] = components[i].getAnnotation(ParameterSpec.class);
-                parts[i] = components[i].getAnnotation(Part.class);
+                dials[i] = Spec.of(components[i]);
+                parts[i] = PartSpec.of(components[i]);
                 types[i] = components[i].getType();
-                ids[i] = dials[i] == null ? "" : id(components[i], dials[i]);
                 choices.add(
                         types[i].isEnum() || types[i] == boolean.class ? ParameterAccess.choices(types[i]) : List.of());
             }
@@ -54,10 +95,6 @@ public final class ParameterAccess {
             } catch (NoSuchMethodException e) {
                 throw new IllegalArgumentException(type + " is not a record", e);
             }
-        }
-
-        private static String id(RecordComponent c, ParameterSpec d) {
-            return d.id().isEmpty() ? c.getName().replaceFirst("(Seconds|Hz|Db|Cents|Ms|Rad|Octaves)$", "") : d.id();
         }
 
         Object get(Object record, int i) {
@@ -88,7 +125,7 @@ public final class ParameterAccess {
 
     /** Where a walk through nested records is. */
     private record Place(String id, String name, Parameter.Group group) {
-        Place into(Part p, int number) {
+        Place into(PartSpec p, int number) {
             String n = number == 0 ? "" : String.valueOf(number);
             return new Place(
                     joined(id, ".", joined(p.id(), ".", n)),
@@ -110,12 +147,12 @@ public final class ParameterAccess {
         }
 
         String id(Shape s, int i) {
-            return joined(id, ".", s.ids[i]);
+            return joined(id, ".", s.dials[i].id());
         }
 
         Parameter parameter(Shape s, int i) {
             RecordComponent c = s.components[i];
-            ParameterSpec d = s.dials[i];
+            Spec d = s.dials[i];
             List<String> choices = s.choices.get(i);
             boolean choice = !choices.isEmpty();
             return new Parameter(
@@ -428,7 +465,7 @@ public final class ParameterAccess {
     public static void check(Class<? extends Record> type, Object... values) {
         Shape s = SHAPES.get(type);
         for (int i = 0; i < values.length; i++) {
-            ParameterSpec d = s.dials[i];
+            Spec d = s.dials[i];
             if (d == null) {
                 continue;
             }
@@ -436,9 +473,7 @@ public final class ParameterAccess {
                 throw new IllegalArgumentException(d.name() + " is missing");
             }
             if (values[i] instanceof Number n) {
-                double least = Double.isNaN(d.leastEver()) ? d.least() : d.leastEver();
-                double most = Double.isNaN(d.mostEver()) ? d.most() : d.mostEver();
-                Range.check(d.name(), n.doubleValue(), least, most, d.unit());
+                Range.check(d.name(), n.doubleValue(), d.leastEver(), d.mostEver(), d.unit());
             }
         }
     }
