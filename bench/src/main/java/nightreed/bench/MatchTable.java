@@ -10,9 +10,9 @@ import java.util.Locale;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
-import nightreed.match.fit.Adviser;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
+import nightreed.match.method.MethodAdvice;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
@@ -47,7 +47,7 @@ public final class MatchTable {
             String name = Path.of(note).getFileName().toString();
             System.out.printf(
                     "%-26s advised: %s%n",
-                    name, Adviser.before(side.measurement()).get(0).method());
+                    name, MethodAdvice.of(side.measurement()).get(0).method());
             for (String method : methods) {
                 System.out.println(line(name, method, side, options, after));
             }

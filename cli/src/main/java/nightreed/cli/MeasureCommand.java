@@ -8,7 +8,7 @@ import java.util.concurrent.Callable;
 import nightreed.measure.Measurement;
 import nightreed.measure.MeasurementJson;
 import nightreed.measure.Measurer;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.sheet.PartialCsv;
 import nightreed.sound.UnusableSound;
 import picocli.CommandLine.Command;

@@ -1,10 +1,10 @@
 package nightreed.match;
 
 import java.util.List;
+import nightreed.match.advice.Adviser.Ranked;
+import nightreed.match.advice.Move;
 import nightreed.match.compare.Comparison;
-import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.Fitted;
-import nightreed.match.fit.Move;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 

@@ -2,14 +2,14 @@ package nightreed.match;
 
 import java.util.Collection;
 import java.util.List;
+import nightreed.match.advice.Adviser;
+import nightreed.match.advice.Adviser.Ranked;
+import nightreed.match.advice.Move;
+import nightreed.match.advice.NextMoves;
 import nightreed.match.compare.ImitationRenderer;
-import nightreed.match.fit.Adviser;
-import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
-import nightreed.match.fit.Move;
-import nightreed.match.fit.NextMoves;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.ResonatorRecipe;

@@ -1,6 +1,8 @@
 package nightreed.measure;
 
 import nightreed.dsp.RealFft;
+import nightreed.measure.partial.NoiseFloor;
+import nightreed.measure.take.Channels;
 import nightreed.music.Bark;
 import nightreed.sound.Clip;
 
@@ -24,7 +26,7 @@ public record BrightnessPath(double hopSeconds, double[] centroidHz, double[] le
         return of(x, fs, onset, floor);
     }
 
-    static BrightnessPath of(double[] x, double fs, int onset, NoiseFloor floor) {
+    public static BrightnessPath of(double[] x, double fs, int onset, NoiseFloor floor) {
         int hop = (int) (HOP * fs);
         int n = RealFft.powerOfTwoFrom((int) (0.03 * fs));
         RealFft fft = new RealFft(n);
@@ -71,7 +73,7 @@ public record BrightnessPath(double hopSeconds, double[] centroidHz, double[] le
     }
 
     /** Null if no frame stands above the background. */
-    Brightness summary() {
+    public Brightness summary() {
         int last = -1;
         int first = -1;
         for (int f = 0; f < centroidHz.length; f++) {

@@ -1,6 +1,7 @@
 package nightreed.measure;
 
 import nightreed.dsp.RealFft;
+import nightreed.measure.take.Channels;
 import nightreed.music.Bark;
 import nightreed.sound.Clip;
 

@@ -5,6 +5,9 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.function.Predicate;
 import nightreed.dsp.Transforms;
+import nightreed.measure.partial.DampedSinusoid;
+import nightreed.measure.partial.Partial;
+import nightreed.measure.partial.SpectralRefinement;
 import nightreed.sound.Clip;
 
 /**

@@ -3,6 +3,8 @@ package nightreed.measure;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import nightreed.measure.law.Chord;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
 import nightreed.sound.Clip;
 

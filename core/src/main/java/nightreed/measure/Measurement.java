@@ -2,6 +2,11 @@ package nightreed.measure;
 
 import java.util.List;
 import nightreed.measure.held.HeldNote;
+import nightreed.measure.law.FmLaw;
+import nightreed.measure.law.SeriesFit;
+import nightreed.measure.law.StrikeNote;
+import nightreed.measure.partial.Partial;
+import nightreed.measure.take.Echo;
 import nightreed.measure.traits.Traits;
 
 /**
@@ -84,7 +89,7 @@ public record Measurement(
     }
 
     /** With pitch, partials and remarks as a person has them. */
-    Measurement withHand(Double hz, String note, Double cents, List<Partial> own, List<String> said) {
+    public Measurement withHand(Double hz, String note, Double cents, List<Partial> own, List<String> said) {
         return with(onsetSeconds, hz, note, cents, own, noteOnsets, said);
     }
 

@@ -4,6 +4,8 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import nightreed.measure.held.Movement;
+import nightreed.measure.law.StrikeNote;
+import nightreed.measure.partial.Partial;
 import nightreed.measure.traits.Formant;
 import nightreed.measure.traits.SourceWave;
 import nightreed.measure.traits.Traits;

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import nightreed.dsp.LineFit;
 import nightreed.dsp.RealFft;
+import nightreed.measure.partial.NoiseFloor;
 import nightreed.music.Bark;
 import nightreed.sound.Clip;
 
@@ -44,7 +45,7 @@ public record NoiseBands(
         return of(rest, fs, onset, floor, strongest * strongest / 2);
     }
 
-    static NoiseBands of(double[] rest, double fs, int onset, NoiseFloor floor, double reference) {
+    public static NoiseBands of(double[] rest, double fs, int onset, NoiseFloor floor, double reference) {
         int hop = (int) (HOP_SECONDS * fs);
         int length = (int) (FRAME_SECONDS * fs);
         int frames = Math.max(0, Math.min(MOST_FRAMES, (rest.length - onset - length) / hop));

@@ -3,6 +3,11 @@ package nightreed.measure;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import nightreed.measure.partial.DampedSinusoid;
+import nightreed.measure.partial.NoiseFloor;
+import nightreed.measure.partial.Partial;
+import nightreed.measure.partial.PartialBuilder;
+import nightreed.measure.take.Channels;
 import nightreed.sound.Clip;
 
 /**

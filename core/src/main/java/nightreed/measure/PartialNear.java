@@ -4,6 +4,12 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import nightreed.dsp.Transforms;
+import nightreed.measure.partial.DampedSinusoid;
+import nightreed.measure.partial.DampedSinusoids;
+import nightreed.measure.partial.NoiseFloor;
+import nightreed.measure.partial.Partial;
+import nightreed.measure.partial.PartialSearch;
+import nightreed.measure.partial.SpectralRefinement;
 import nightreed.sound.Clip;
 
 /** A partial that somebody hears where none was found: the strongest term near a frequency in what the others leave over. */

@@ -4,6 +4,9 @@ import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.RealFft;
 import nightreed.measure.held.HeldSound;
+import nightreed.measure.partial.DampedSinusoid;
+import nightreed.measure.partial.Partial;
+import nightreed.measure.take.Channels;
 import nightreed.sound.Clip;
 
 /**

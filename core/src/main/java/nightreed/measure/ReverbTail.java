@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Locale;
 import nightreed.dsp.LineFit;
 import nightreed.dsp.RealFft;
+import nightreed.measure.partial.DampedSinusoid;
+import nightreed.measure.partial.NoiseFloor;
 
 /**
  * What rings on beside the note: of a struck or plucked one what dies between its partials, of a held one what is heard once

@@ -4,6 +4,10 @@ import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.LineFit;
 import nightreed.dsp.RealFft;
+import nightreed.measure.law.FmLaw;
+import nightreed.measure.partial.DampedSinusoid;
+import nightreed.measure.partial.NoiseFloor;
+import nightreed.measure.partial.PartialBuilder;
 
 /**
  * What is left of a note without its partials. The partials are known from after the strike only; carried back to the

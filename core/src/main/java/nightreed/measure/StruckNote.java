@@ -4,6 +4,19 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.Transforms;
+import nightreed.measure.law.FmLaw;
+import nightreed.measure.law.FmLawFit;
+import nightreed.measure.law.SidebandLattice;
+import nightreed.measure.law.StiffString;
+import nightreed.measure.law.TwinStrings;
+import nightreed.measure.partial.DampedSinusoid;
+import nightreed.measure.partial.DampedSinusoids;
+import nightreed.measure.partial.MaskedPartialSearch;
+import nightreed.measure.partial.NoiseFloor;
+import nightreed.measure.partial.Partial;
+import nightreed.measure.partial.PartialBuilder;
+import nightreed.measure.partial.PartialSearch;
+import nightreed.measure.partial.SpectralRefinement;
 import nightreed.work.Progress;
 
 /**

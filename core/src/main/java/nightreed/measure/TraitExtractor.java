@@ -3,6 +3,8 @@ package nightreed.measure;
 import java.util.List;
 import nightreed.measure.held.HeldHarmonic;
 import nightreed.measure.held.HeldNote;
+import nightreed.measure.law.StiffString;
+import nightreed.measure.partial.Partial;
 import nightreed.measure.traits.Spectrum;
 import nightreed.measure.traits.Traits;
 

@@ -3,9 +3,9 @@
  *
  * <h2>Where to start</h2>
  * {@link nightreed.measure.Measurer} is the whole road on one screen; {@link nightreed.measure.Measurement} is what
- * comes out. The heart is {@link nightreed.measure.DampedSinusoids}: it finds the partials
- * ({@link nightreed.measure.PartialSearch}) and polishes them to the statistical limit
- * ({@link nightreed.measure.SpectralRefinement}). What a note that is held does is in {@code measure.held}, what the levels
+ * comes out. The heart is {@link nightreed.measure.partial.DampedSinusoids}: it finds the partials
+ * ({@link nightreed.measure.partial.PartialSearch}) and polishes them to the statistical limit
+ * ({@link nightreed.measure.partial.SpectralRefinement}). What a note that is held does is in {@code measure.held}, what the levels
  * of the partials tell of source and body in {@code measure.traits}; {@link nightreed.measure.ManualCorrections} is what a person decides.
  *
  * <h2>What it follows</h2>

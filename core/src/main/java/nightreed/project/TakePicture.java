@@ -3,7 +3,7 @@ package nightreed.project;
 import java.util.List;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.PartialDifference;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 
 /**
  * What a take looked like: a small picture of recording and imitation, as numbers.

@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import nightreed.measure.Measurement;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 

@@ -2,12 +2,12 @@ package nightreed.sheet;
 
 import java.util.Locale;
 import java.util.Map;
+import nightreed.match.advice.Tolerances;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.PartialDifference;
-import nightreed.match.fit.Tolerances;
 import nightreed.match.hearing.Aspect;
 import nightreed.measure.Measurement;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
 import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;

@@ -6,13 +6,13 @@ import java.util.List;
 import java.util.Locale;
 import nightreed.machine.Machine;
 import nightreed.match.Match;
+import nightreed.match.advice.Adviser.Ranked;
+import nightreed.match.advice.LimitCosts.Price;
+import nightreed.match.advice.Move;
 import nightreed.match.compare.Comparison;
-import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.JointFit.Heard;
 import nightreed.match.fit.JointFit.Result;
 import nightreed.match.fit.Layers.Layered;
-import nightreed.match.fit.LimitCosts.Price;
-import nightreed.match.fit.Move;
 import nightreed.match.hearing.Aspect;
 
 /** Comparisons and matches as JSON, in the layout that scripts rely on (docs/formats.md). */

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Random;
 import java.util.stream.IntStream;
+import nightreed.measure.partial.Partial;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import nightreed.measure.partial.Partial;
 import nightreed.sound.Clip;
 import nightreed.sound.TimeStretch;
 import org.junit.jupiter.api.Test;

@@ -12,6 +12,7 @@ import java.util.Random;
 import java.util.concurrent.CancellationException;
 import nightreed.Tones;
 import nightreed.Tones.P;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;

@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.Random;
 import nightreed.dsp.Biquad;
 import nightreed.dsp.BiquadFilter;
+import nightreed.measure.partial.NoiseFloor;
 import nightreed.music.Bark;
 import nightreed.sound.Clip;
 import org.junit.jupiter.api.Test;

@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.Arrays;
 import java.util.Random;
 import nightreed.Tones;
+import nightreed.measure.law.StrikeNote;
+import nightreed.measure.partial.NoiseFloor;
 import nightreed.music.Bark;
 import nightreed.recipe.LoopLoss;
 import nightreed.recipe.Recipe;

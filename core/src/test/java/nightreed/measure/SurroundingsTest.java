@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
+import nightreed.measure.law.StrikeNote;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.sound.Clip;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;

@@ -4,9 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.StringReader;
 import java.util.List;
+import nightreed.match.advice.Tolerances;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.ImitationRenderer;
-import nightreed.match.fit.Tolerances;
 import nightreed.match.hearing.Aspect;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;

@@ -7,7 +7,7 @@ import java.util.List;
 import nightreed.Tones;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
 import nightreed.recipe.Mode;
 import nightreed.recipe.RecipeTest;

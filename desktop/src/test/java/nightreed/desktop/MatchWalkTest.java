@@ -8,7 +8,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import nightreed.desktop.stage.WorkStage;
-import nightreed.match.fit.Adviser.Ranked;
+import nightreed.match.advice.Adviser.Ranked;
 import nightreed.match.method.Starts;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;

@@ -17,7 +17,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import nightreed.desktop.stage.WorkStage;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 import nightreed.room.RecordingRoom;

@@ -15,7 +15,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import nightreed.desktop.stage.WorkStage;
 import nightreed.desktop.workspace.WorkspaceState;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.project.ProjectFile;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;

@@ -1,6 +1,6 @@
 package nightreed.match.compare;
 
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 
 /**
  * One partial on both sides.

@@ -14,10 +14,10 @@ import nightreed.match.sound.BandPowers;
 import nightreed.match.sound.LoudnessTracks;
 import nightreed.match.sound.SmoothedTrack;
 import nightreed.measure.Measurement;
-import nightreed.measure.Partial;
 import nightreed.measure.StrikeBands;
 import nightreed.measure.held.HeldNote;
 import nightreed.measure.held.Movement;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Bark;
 import nightreed.music.Pitch;
 

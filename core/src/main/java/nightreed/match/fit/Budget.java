@@ -7,7 +7,7 @@ import nightreed.work.Progress;
  * What a search may spend: what its renders cost, counted so that the same search takes the same way on every machine; and
  * whether its caller still wants more of it. Thread-safe.
  */
-final class Budget {
+public final class Budget {
     private final double amount;
     private final Progress progress;
     private final AtomicLong used = new AtomicLong(); // thousandths, which add up to the same in any order
@@ -16,43 +16,43 @@ final class Budget {
      * @param amount   of what a {@link ResidualFunction} says that an answer costs
      * @param progress told how much is spent; asked before each render
      */
-    Budget(double amount, Progress progress) {
+    public Budget(double amount, Progress progress) {
         this.amount = amount;
         this.progress = progress;
     }
 
     /** One without an end. */
-    static Budget endless(Progress progress) {
+    public static Budget endless(Progress progress) {
         return new Budget(Double.POSITIVE_INFINITY, progress);
     }
 
     /** @throws java.util.concurrent.CancellationException if the caller has cancelled */
-    void spend(double cost) {
+    public void spend(double cost) {
         progress.check();
         used.addAndGet(Math.round(1000 * cost));
         progress.report(share(), "trying values");
     }
 
     /** Leaves a share of it, as what is near already needs less. */
-    void forgo(double share) {
+    public void forgo(double share) {
         used.addAndGet(Math.round(1000 * share * amount));
     }
 
-    boolean spent() {
+    public boolean spent() {
         return used.get() >= 1000 * amount || late();
     }
 
-    double amount() {
+    public double amount() {
         return amount;
     }
 
     /** Whether the time is over, or what was found is enough: then what is under way is left, too. */
-    boolean late() {
+    public boolean late() {
         return progress.isEnough() || progress.isCancelled();
     }
 
     /** Part that is spent, 0 to 1. */
-    double share() {
+    public double share() {
         return amount == Double.POSITIVE_INFINITY ? 0 : Math.min(1, used.get() / (1000 * Math.max(1, amount)));
     }
 }

@@ -13,9 +13,9 @@ import nightreed.recipe.part.Parameter;
  * Restarts of single values at other places of their rulers, and of the strike noise as a whole. A local search ends in the nearest
  * minimum; this tries whether there is a lower one.
  */
-final class CoordinateRestarts {
+public final class CoordinateRestarts {
     /** Places on a ruler that stand for all of it. */
-    static final double[] PLACES = {0.04, 0.2, 0.36, 0.52, 0.68, 0.84};
+    public static final List<Double> PLACES = List.of(0.04, 0.2, 0.36, 0.52, 0.68, 0.84);
 
     /** Restarts that help alone and are tried together; chosen. */
     private static final int TOGETHER = 6;
@@ -28,13 +28,13 @@ final class CoordinateRestarts {
     private final Set<String> ids;
 
     /** @param ids values that may move */
-    CoordinateRestarts(RenderedLeastSquares polish, List<String> ids) {
+    public CoordinateRestarts(RenderedLeastSquares polish, List<String> ids) {
         this.polish = polish;
         this.ids = new HashSet<>(ids);
     }
 
     /** The best candidate that restarts lead to; the start itself where none helps. */
-    Candidate from(Candidate start) {
+    public Candidate from(Candidate start) {
         List<Recipe> tries = new ArrayList<>();
         for (Recipe.Setting s : start.recipe().settings()) {
             Parameter p = s.parameter();
@@ -57,7 +57,7 @@ final class CoordinateRestarts {
     }
 
     /** The nearest with another noise of the strike; the point itself where none helps. */
-    Candidate noisy(Candidate start) {
+    public Candidate noisy(Candidate start) {
         List<Candidate> met = new ArrayList<>(polish.at(noises(start.recipe())));
         met.add(0, start);
         return RenderedLeastSquares.best(met);

@@ -42,7 +42,7 @@ public record FitOptions(
     }
 
     /** Whether a fit may not take as long as it needs. */
-    boolean isLimited() {
+    public boolean isLimited() {
         return seconds < Double.POSITIVE_INFINITY;
     }
 
@@ -68,7 +68,7 @@ public record FitOptions(
     }
 
     /** Without moving frequencies of pairs by which lines beat slowly. */
-    FitOptions keepingBeats(Recipe r) {
+    public FitOptions keepingBeats(Recipe r) {
         Set<String> ids = Method.searched(r).stream()
                 .filter(id -> id.equals("tune") || id.endsWith(".carrierRatio") || id.endsWith(".modulatorRatio"))
                 .collect(Collectors.toSet());
@@ -76,7 +76,7 @@ public record FitOptions(
     }
 
     /** Values of a recipe that a search may move together, stage by stage. */
-    List<List<String>> stages(Recipe r) {
+    public List<List<String>> stages(Recipe r) {
         List<String> mix = under == null ? List.of() : List.of("level");
         return Methods.of(r).stages(r).stream()
                 .map(s -> Stream.concat(s.stream(), mix.stream())
@@ -86,22 +86,22 @@ public record FitOptions(
     }
 
     /** Those of the first stage, which tell most. */
-    List<String> main(Recipe r) {
+    public List<String> main(Recipe r) {
         return stages(r).get(0);
     }
 
     /** What sounds under it; may be empty. */
-    List<Layer> beside() {
+    public List<Layer> beside() {
         return under == null ? List.of() : List.of(Layer.of(under));
     }
 
     /** A recipe with what sounds under it. */
-    Patch with(Recipe first) {
+    public Patch with(Recipe first) {
         return Patch.of(first, under);
     }
 
     /** Whether the level is whatever makes it as loud as the recording: not if it is locked, or says how two are mixed. */
-    boolean isLevelFree() {
+    public boolean isLevelFree() {
         return under == null && !locked.contains("level");
     }
 
@@ -116,7 +116,7 @@ public record FitOptions(
     }
 
     /** Another recipe with the locked values as they are. */
-    Recipe kept(Recipe other) {
+    public Recipe kept(Recipe other) {
         Recipe r = other;
         for (Recipe.Setting s : recipe == null ? List.<Recipe.Setting>of() : recipe.settings()) {
             String id = s.parameter().id();

@@ -16,6 +16,7 @@ import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
 import nightreed.match.hearing.JndThresholds;
+import nightreed.match.method.MethodAdvice;
 import nightreed.match.method.Methods;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
@@ -36,7 +37,7 @@ public final class Fits {
     private static final int MOST_JUDGED = 4;
 
     /** A fit that may take less begins with what is computed at once, and does not measure on its way [s]. */
-    static final double BRIEF_SECONDS = 5;
+    public static final double BRIEF_SECONDS = 5;
 
     /** Of the time for a fit, what its last measuring is given [s], [share]; measured: that of a long note takes 0.6 to 1.2 s. */
     private static final double MOST_FOR_LAST = 1.3;
@@ -71,7 +72,7 @@ public final class Fits {
     }
 
     /** Work within the time of a plan, which has nothing to return before it has ended. */
-    static <T> T supervised(Progress progress, FitOptions plan, Work<T> work) throws UnusableSound {
+    public static <T> T supervised(Progress progress, FitOptions plan, Work<T> work) throws UnusableSound {
         return supervised(progress, plan.seconds(), 0, work, () -> null);
     }
 
@@ -97,8 +98,8 @@ public final class Fits {
     public static List<Fitted> of(
             Collection<String> methods, AnalysedSound recording, FitOptions plan, Progress progress)
             throws UnusableSound {
-        List<String> order = Adviser.before(recording.measurement()).stream()
-                .map(Adviser.Advice::method)
+        List<String> order = MethodAdvice.of(recording.measurement()).stream()
+                .map(MethodAdvice::method)
                 .filter(methods::contains)
                 .filter(plan.machine()::can)
                 .toList();

@@ -10,7 +10,6 @@ import java.util.stream.IntStream;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
-import nightreed.match.fit.Adviser.Ranked;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
 import nightreed.match.hearing.JndThresholds;
 import nightreed.match.method.Methods;
@@ -149,12 +148,15 @@ public final class JointFit {
         List<Fitted> alone =
                 Fits.of(methods, middle(notes).recording(), plan.within(plan.seconds() / 3), progress.part(0, 0.4));
         Result best = null;
-        List<Ranked> two = Adviser.after(alone).stream().limit(2).toList();
+        List<Fitted> two = alone.stream()
+                .sorted(Comparator.comparingDouble(f -> f.comparison().totalJnd()))
+                .limit(2)
+                .toList();
         for (int i = 0; i < two.size(); i++) {
             double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
             FitOptions part = plan.within(Math.max(0.5, left / (two.size() - i)));
             Result r = new JointFit(notes, middle(notes))
-                    .spread(two.get(i).fitted(), part, progress.part(0.4 + 0.3 * i, 0.7 + 0.3 * i));
+                    .spread(two.get(i), part, progress.part(0.4 + 0.3 * i, 0.7 + 0.3 * i));
             best = best == null || r.meanJnd() < best.meanJnd() ? r : best;
         }
         return best;
@@ -219,7 +221,7 @@ public final class JointFit {
     }
 
     /** Values that tell how a recipe follows key and strength, and that a recording can tell. */
-    static List<String> maps(Recipe recipe) {
+    public static List<String> maps(Recipe recipe) {
         return recipe.settings().stream()
                 .map(Recipe.Setting::parameter)
                 .filter(p -> p.law() != Parameter.Law.CHOICE)

@@ -9,22 +9,22 @@ import nightreed.sound.Clip;
 import nightreed.voice.Renderer;
 
 /** A recording, and a recipe on its own key against it, with or without something that sounds beside it. */
-final class OneNote implements ResidualFunction {
+public final class OneNote implements ResidualFunction {
     private final PerceptualResiduals ear;
     private final Clip backing;
 
-    OneNote(PerceptualResiduals ear) {
+    public OneNote(PerceptualResiduals ear) {
         this(ear, null);
     }
 
     /** @param backing what sounds beside the recipe, from the onset on; null for nothing */
-    OneNote(PerceptualResiduals ear, Clip backing) {
+    public OneNote(PerceptualResiduals ear, Clip backing) {
         this.ear = ear;
         this.backing = backing;
     }
 
     /** @param others layers that sound beside what is tried; may be empty */
-    static OneNote beside(List<Layer> others, PerceptualResiduals ear) {
+    public static OneNote beside(List<Layer> others, PerceptualResiduals ear) {
         OneNote alone = new OneNote(ear);
         double[] sum = new double[0];
         for (Layer l : others) {
@@ -39,23 +39,23 @@ final class OneNote implements ResidualFunction {
     }
 
     /** The recipe by itself from the onset on. */
-    Clip render(Recipe recipe) {
+    public Clip render(Recipe recipe) {
         AnalysedSound r = recording();
         return Renderer.asFitted(
                 recipe, 0, r.keySeconds(), ear.seconds(), r.measurement().sampleRateHz());
     }
 
     /** Time after the onset that is rendered [s]. */
-    double seconds() {
+    public double seconds() {
         return ear.seconds();
     }
 
-    AnalysedSound recording() {
+    public AnalysedSound recording() {
         return ear.recording();
     }
 
     /** What sounds beside the recipe; null for nothing. */
-    Clip backing() {
+    public Clip backing() {
         return backing;
     }
 

@@ -16,7 +16,7 @@ import nightreed.match.hearing.AspectWeights;
 import nightreed.match.hearing.JndThresholds;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Bark;
 import nightreed.sound.Clip;
 import nightreed.sound.Loudness;
@@ -31,7 +31,7 @@ import nightreed.sound.Loudness;
  * comparison hears it. Levels are compared at equal loudness over the common span, and only as far as they stand out of the recording's own masking and background.
  * Immutable; may be used by several threads.
  */
-final class PerceptualResiduals {
+public final class PerceptualResiduals {
     /** Partials that are followed. */
     private static final int MOST_PARTIALS = 28;
 
@@ -80,7 +80,7 @@ final class PerceptualResiduals {
     private record Features(double[][] bands, double[] loud, double[][] partials, double[][] offsets, double[] rise) {}
 
     /** @param mostSeconds after the onset that are listened to at the most [s] */
-    PerceptualResiduals(AnalysedSound recording, double mostSeconds) {
+    public PerceptualResiduals(AnalysedSound recording, double mostSeconds) {
         this.recording = recording;
         this.hearing = recording.listener().hearing();
         this.marks = recording.listener().marks();
@@ -143,7 +143,7 @@ final class PerceptualResiduals {
     }
 
     /** Time after the onset that has to be rendered [s]. */
-    double seconds() {
+    public double seconds() {
         return Math.max(seconds, (probeAt[probeAt.length - 1] + probe) / fs);
     }
 
@@ -283,13 +283,13 @@ final class PerceptualResiduals {
     }
 
     /** The recording against a render that begins at its onset. */
-    double[] differences(Clip render) {
+    public double[] differences(Clip render) {
         double[] x = render.mixed();
         return differences(own, features(RenderStart.shifted(x, start.late(x))));
     }
 
     /** Root mean square over the kinds of difference [JND]. */
-    static double total(double[] differences) {
+    public static double total(double[] differences) {
         double sum = 0;
         for (double d : differences) {
             sum += d * d;
@@ -321,7 +321,7 @@ final class PerceptualResiduals {
     }
 
     /** Each aspect of an answer, or of a change of one [JND]. */
-    Map<Aspect, Double> byAspect(double[] differences) {
+    public Map<Aspect, Double> byAspect(double[] differences) {
         Map<Aspect, Double> out = new EnumMap<>(Aspect.class);
         for (Aspect a : Aspect.values()) {
             double squares = 0;
@@ -335,7 +335,7 @@ final class PerceptualResiduals {
     }
 
     /** The largest aspect [JND]. */
-    double worst(double[] differences) {
+    public double worst(double[] differences) {
         return Collections.max(byAspect(differences).values());
     }
 
@@ -344,7 +344,7 @@ final class PerceptualResiduals {
      *
      * @param differences as {@link #differences(Clip)} tells them
      */
-    List<Double> lacking(double[] differences) {
+    public List<Double> lacking(double[] differences) {
         int each = differences.length == 0 ? 0 : 2 + probeAt.length; // a partial's level comes first
         return IntStream.range(0, hz.length)
                 .filter(k -> differences[k * each] < 0)
@@ -355,7 +355,7 @@ final class PerceptualResiduals {
     }
 
     /** Number of differences of one answer. */
-    int size() {
+    public int size() {
         return aspects.size();
     }
 
@@ -511,7 +511,7 @@ final class PerceptualResiduals {
         return 10 * Math.log10((a + least) / (b + least));
     }
 
-    AnalysedSound recording() {
+    public AnalysedSound recording() {
         return recording;
     }
 }

@@ -21,7 +21,7 @@ import nightreed.work.Progress;
  * Least squares over many values of a recipe at once; each trial is a real render. Values move on their rulers. Renders run on all cores;
  * the result depends only on what is given.
  */
-final class RenderedLeastSquares {
+public final class RenderedLeastSquares {
     /**
      * Four dampings at once, which several cores compute side by side. A gain under 0.8 % of the cost is not worth an iteration. A
      * large step of any value costs 0.02 JND² times the damping: differences of renders tell no more than that.
@@ -44,12 +44,13 @@ final class RenderedLeastSquares {
     private final boolean patient;
 
     /** @param machine that must be able to play each recipe that is tried */
-    RenderedLeastSquares(ResidualFunction trial, Budget budget, Progress progress, Machine machine) {
+    public RenderedLeastSquares(ResidualFunction trial, Budget budget, Progress progress, Machine machine) {
         this(trial, budget, progress, machine, new BestSoFar());
     }
 
     /** @param best offered whatever is heard */
-    RenderedLeastSquares(ResidualFunction trial, Budget budget, Progress progress, Machine machine, BestSoFar best) {
+    public RenderedLeastSquares(
+            ResidualFunction trial, Budget budget, Progress progress, Machine machine, BestSoFar best) {
         this(trial, budget, progress, machine, best, false);
     }
 
@@ -72,7 +73,7 @@ final class RenderedLeastSquares {
      * One whose rounds do not end when the budget is spent, only when its time is: of several that walk side by side, which
      * spends the last of it would be chance.
      */
-    RenderedLeastSquares patient() {
+    public RenderedLeastSquares patient() {
         return new RenderedLeastSquares(trial, budget, progress, machine, best, true);
     }
 
@@ -81,14 +82,14 @@ final class RenderedLeastSquares {
     }
 
     /** What a look at a recipe costs. */
-    double cost(Recipe recipe) {
+    public double cost(Recipe recipe) {
         return trial.cost(recipe);
     }
 
     /** A recipe and how it sounds. */
-    record Candidate(Recipe recipe, double[] differences, double total) {}
+    public record Candidate(Recipe recipe, double[] differences, double total) {}
 
-    Candidate at(Recipe recipe) {
+    public Candidate at(Recipe recipe) {
         Recipe playable = machine.limited(recipe);
         budget.spend(trial.cost(playable));
         double[] d = trial.differences(playable);
@@ -98,7 +99,7 @@ final class RenderedLeastSquares {
     }
 
     /** All of them, on all cores; of those that time is too short for only the first. */
-    List<Candidate> at(List<? extends Recipe> recipes) {
+    public List<Candidate> at(List<? extends Recipe> recipes) {
         return IntStream.range(0, recipes.size())
                 .parallel()
                 .filter(i -> i == 0 || !budget.late())
@@ -106,7 +107,7 @@ final class RenderedLeastSquares {
                 .toList();
     }
 
-    static Candidate best(List<Candidate> points) {
+    public static Candidate best(List<Candidate> points) {
         Candidate best = points.get(0);
         for (Candidate p : points) {
             best = p.total < best.total ? p : best;
@@ -134,7 +135,7 @@ final class RenderedLeastSquares {
      * @param ids     values that may move
      * @param rounds  at the most
      */
-    Candidate run(Candidate start, Map<String, Anchor> anchors, List<String> ids, int rounds) {
+    public Candidate run(Candidate start, Map<String, Anchor> anchors, List<String> ids, int rounds) {
         Values values = new Values(start, anchors, ids);
         if (values.axes.isEmpty()) {
             return start;
@@ -277,7 +278,7 @@ final class RenderedLeastSquares {
     }
 
     /** One value and the steps that it is moved by, in places on its ruler. */
-    record Axis(Parameter parameter, double value, double small, double large) {
+    public record Axis(Parameter parameter, double value, double small, double large) {
         static Axis of(Parameter p, double value) {
             double range = p.most() - p.least();
             double small;
@@ -303,12 +304,12 @@ final class RenderedLeastSquares {
             return new Axis(p, value, atTop ? -small : small, large);
         }
 
-        Recipe moved(Recipe recipe, double by) {
+        public Recipe moved(Recipe recipe, double by) {
             return recipe.with(parameter.id(), parameter.at(parameter.position(value) + by));
         }
     }
 
-    static List<Axis> axes(Recipe recipe, List<String> ids) {
+    public static List<Axis> axes(Recipe recipe, List<String> ids) {
         List<Axis> out = new ArrayList<>();
         for (Recipe.Setting s : recipe.settings()) {
             if (ids.contains(s.parameter().id())) {
@@ -319,7 +320,7 @@ final class RenderedLeastSquares {
     }
 
     /** Change of every difference as a value goes by its large step [axis][difference]; null where time was too short. */
-    double[][] slopes(Candidate now, Map<String, Anchor> anchors, List<Axis> axes) {
+    public double[][] slopes(Candidate now, Map<String, Anchor> anchors, List<Axis> axes) {
         double[][] out = new double[axes.size()][];
         IntStream.range(0, out.length).parallel().filter(i -> !budget.late()).forEach(i -> {
             Axis a = axes.get(i);
@@ -342,7 +343,7 @@ final class RenderedLeastSquares {
         }
     }
 
-    static double dot(double[] a, double[] b) {
+    public static double dot(double[] a, double[] b) {
         double sum = 0;
         for (int k = 0; k < a.length; k++) {
             sum += a[k] * b[k];

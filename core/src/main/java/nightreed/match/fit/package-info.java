@@ -1,5 +1,5 @@
 /**
- * From starting values to the nearest recipe, and what to do next.
+ * From starting values to the nearest recipe.
  *
  * <h2>Where to start</h2>
  * {@link nightreed.match.fit.Fits} is the way in: it runs one fit, or several side by side, so that a stop or a limit in seconds is obeyed
@@ -7,9 +7,5 @@
  * nightreed.match.fit.RenderedLeastSquares} moves all values at once; its residuals are those of {@link
  * nightreed.match.fit.PerceptualResiduals}, from frames of a render. {@link nightreed.match.fit.MultiStartSearch}, {@link
  * nightreed.match.fit.GeneticSearch} and {@link nightreed.match.fit.CoordinateRestarts} look further than a local search can.
- *
- * <h2>Advice</h2>
- * {@link nightreed.match.fit.Sensitivity} tells how far values may move and which single change helps most; {@link
- * nightreed.match.fit.Adviser} ranks methods; {@link nightreed.match.fit.ResidualExplanation} says what is left.
  */
 package nightreed.match.fit;

@@ -24,7 +24,6 @@ public final class AnalysedSound {
     private final BandPowers spectrum; // null where the numbers are not those of the sound
     private final StrikeBands strike;
     private final ListenerProfile listener;
-    private final LevelSteps steps; // null where there are none
     private final double key;
 
     /** A fall after a bend that is slower is no release, and that is faster is found better by itself [dB/s]. */
@@ -59,9 +58,7 @@ public final class AnalysedSound {
         this.spectrum = new BandPowers(clip, onset);
         this.strike = strike(clip, measurement, onset);
         this.listener = ListenerProfile.USUAL;
-        double roughly = roughKey();
-        this.steps = steps(roughly);
-        this.key = key(roughly);
+        this.key = key(roughKey());
     }
 
     /** @param key NaN where it is to be looked for anew */
@@ -73,7 +70,6 @@ public final class AnalysedSound {
             BandPowers spectrum,
             StrikeBands strike,
             ListenerProfile listener,
-            LevelSteps steps,
             double key) {
         this.clip = clip;
         this.measurement = measurement;
@@ -82,7 +78,6 @@ public final class AnalysedSound {
         this.spectrum = spectrum;
         this.strike = strike;
         this.listener = listener;
-        this.steps = steps;
         this.key = Double.isNaN(key) ? key(roughKey()) : key;
     }
 
@@ -121,7 +116,6 @@ public final class AnalysedSound {
                 new BandPowers(clip, onset),
                 strike(clip, measurement, onset),
                 listener,
-                steps,
                 Double.NaN);
     }
 
@@ -132,7 +126,7 @@ public final class AnalysedSound {
 
     /** The same recording for a listener with other thresholds; every comparison with it is then theirs. */
     public AnalysedSound heardBy(ListenerProfile other) {
-        return new AnalysedSound(clip, measurement, measured, paths, spectrum, strike, other, steps, key);
+        return new AnalysedSound(clip, measurement, measured, paths, spectrum, strike, other, key);
     }
 
     public ListenerProfile listener() {
@@ -141,14 +135,13 @@ public final class AnalysedSound {
 
     /** The same sound with other numbers for its partials: a prediction that needs no rendering. */
     public AnalysedSound with(Measurement predicted) {
-        return new AnalysedSound(
-                clip, predicted, predicted, paths, null, predicted.strikeBands(), listener, steps, key);
+        return new AnalysedSound(clip, predicted, predicted, paths, null, predicted.strikeBands(), listener, key);
     }
 
     /** The same recording with what a person decided laid over what was measured. */
     public AnalysedSound byHand(ManualCorrections hand) {
         return new AnalysedSound(
-                clip, hand.over(measured, clip), measured, paths, spectrum, strike, listener, steps, Double.NaN);
+                clip, hand.over(measured, clip), measured, paths, spectrum, strike, listener, Double.NaN);
     }
 
     /** What the machine measured, without what a person decided. */
@@ -174,19 +167,6 @@ public final class AnalysedSound {
         return held == null ? paths.letGo() : key(held);
     }
 
-    private LevelSteps steps(double roughKey) {
-        if (measurement.held() == null) {
-            return null;
-        }
-        double[] t = frames(roughKey);
-        return LevelSteps.find(t, amplitude(t.length), measurement.held());
-    }
-
-    /** Swing of the level by random steps that were found again; null where there are none. */
-    public LevelSteps levelSteps() {
-        return steps;
-    }
-
     private double key(double roughly) {
         if (measurement.held() == null) {
             return roughly;
@@ -204,14 +184,11 @@ public final class AnalysedSound {
         return Math.abs(sudden - paths.leftForGood()) < SAME_SECONDS && isStillHeld(sudden);
     }
 
-    /** Swing of the level at each frame that is not the note's own [dB]. */
+    /** Tremolo at each frame [dB]. */
     private double[] swingDb(HeldNote held) {
         double[] out = new double[paths.power().length];
-        for (int f = 0; f < out.length; f++) {
-            double t = (f + 0.5) * LoudnessTracks.HOP;
-            out[f] = steps != null
-                    ? steps.db(t)
-                    : held.tremolo() != null ? held.tremolo().at(t) : 0;
+        for (int f = 0; f < out.length && held.tremolo() != null; f++) {
+            out[f] = held.tremolo().at((f + 0.5) * LoudnessTracks.HOP);
         }
         return out;
     }
@@ -267,11 +244,7 @@ public final class AnalysedSound {
 
     /** Times after the onset of the frames of the loudness path, up to where the key is let go [s]; new array. */
     public double[] loudSeconds() {
-        return frames(keySeconds());
-    }
-
-    private double[] frames(double until) {
-        int n = (int) Math.min(paths.power().length, until / LoudnessTracks.HOP);
+        int n = (int) Math.min(paths.power().length, keySeconds() / LoudnessTracks.HOP);
         double[] out = new double[Math.max(1, n)];
         for (int f = 0; f < out.length; f++) {
             out[f] = (f + 0.5) * LoudnessTracks.HOP;

@@ -7,14 +7,13 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import nightreed.match.sound.AnalysedSound;
-import nightreed.match.sound.LevelSteps;
 import nightreed.match.start.Start.Origin;
 import nightreed.measure.Measurement;
-import nightreed.measure.Partial;
 import nightreed.measure.StrikeNoise;
 import nightreed.measure.held.HeldHarmonic;
 import nightreed.measure.held.HeldNote;
 import nightreed.measure.held.Movement;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
@@ -208,9 +207,9 @@ public final class StartContext {
         return amplitude(id, own);
     }
 
-    /** Whether the level steps along a course that was not found again. */
+    /** Whether the level steps along a course that is not known. */
     private boolean isLevelByChance() {
-        return side.levelSteps() == null && m.held().tremolo().shape() == Movement.Shape.STEPPED;
+        return m.held().tremolo().shape() == Movement.Shape.STEPPED;
     }
 
     /**
@@ -324,12 +323,7 @@ public final class StartContext {
             say("lfo.1", true, "measured vibrato");
         }
         Movement level = h.tremolo();
-        LevelSteps steps = side.levelSteps();
-        if (steps != null) {
-            second = steps.lfo();
-            routes.add(new Route(Source.LFO_2, Target.LEVEL, limited(steps.depthDb(), -40, 40)));
-            say("lfo.2", true, "random steps of the level, found again");
-        } else if (level != null) {
+        if (level != null) {
             second = lfo(level);
             routes.add(new Route(Source.LFO_2, Target.LEVEL, limited(level.depth(), 0, 40)));
             say("lfo.2", true, "measured tremolo");
@@ -345,7 +339,7 @@ public final class StartContext {
                 second = lfo(filter);
                 with = filter;
                 say("lfo.2", true, "measured movement of the brightness");
-            } else if (steps == null && together(level, filter)) {
+            } else if (together(level, filter)) {
                 with = level;
             }
             if (with != null) {
@@ -359,7 +353,7 @@ public final class StartContext {
     /** Without a tremolo, where it may be something else that the level swings by. */
     public Common movementWithoutTremolo() {
         Common all = movement(false);
-        if (!isHeld() || side.levelSteps() != null) {
+        if (!isHeld()) {
             return all;
         }
         List<Route> rest =

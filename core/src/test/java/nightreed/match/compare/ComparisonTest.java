@@ -8,7 +8,7 @@ import nightreed.Tones;
 import nightreed.match.hearing.Aspect;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.ManualCorrections;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.SubtractiveRecipe;

@@ -11,9 +11,15 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
+import nightreed.match.advice.Adviser;
+import nightreed.match.advice.Move;
+import nightreed.match.advice.NextMoves;
+import nightreed.match.advice.ResidualExplanation;
+import nightreed.match.advice.Tolerances;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.method.MethodAdvice;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.FmPair;
@@ -294,8 +300,8 @@ class FitsTest {
         List<Adviser.Ranked> ranked = Adviser.after(List.of(worse, fitted));
         assertThat(ranked.get(0).fitted()).isSameAs(fitted);
         assertThat(ranked.get(0).why()).contains("1 oscillator, 2 envelopes");
-        assertThat(Adviser.before(brass.measurement()))
-                .extracting(Adviser.Advice::method)
+        assertThat(MethodAdvice.of(brass.measurement()))
+                .extracting(MethodAdvice::method)
                 .containsExactlyInAnyOrderElementsOf(Starts.METHODS);
         assertThat(ResidualExplanation.of(worse.recipe(), worse.comparison())).isNotEmpty();
     }

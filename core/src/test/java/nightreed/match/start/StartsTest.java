@@ -10,7 +10,6 @@ import nightreed.Tones;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
-import nightreed.match.start.subtractive.FilteredWaveFit;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.FormantRecipe;
@@ -199,47 +198,6 @@ class StartsTest {
         }
     }
 
-    @ParameterizedTest
-    @CsvSource({"SAW, 0.5, DB_24, 500, 1.1, 2.4", "PULSE, 0.3, DB_12, 900, 0.8, 1.5", "SAW, 0.5, DB_12, 1800, 1.6, -1.4"
-    })
-    void aFilterThatMovesOverAWaveIsReadOffItsHarmonics(
-            Wave wave, double width, Filter.Slope slope, double hz, double q, double octaves) throws Exception {
-        Envelope move = new Envelope(0, 0.001, 0, 0, 2.5, 0.9, 0, 0.3);
-        Filter f = new Filter(Filter.Kind.LOW, slope, hz, q, 0, octaves, 0, 0, move);
-        SubtractiveRecipe r = new SubtractiveRecipe(
-                50,
-                0,
-                -12,
-                List.of(new Oscillator(wave, Oscillator.Feet.FEET_8, 1, 0, 0, width, 0, false, 0, 0, 0)),
-                null,
-                null,
-                null,
-                f,
-                new Envelope(0, 0.001, 0, 0, 3, 1, 0, 0.3),
-                null,
-                VelocityMap.USUAL,
-                Common.NONE);
-        StartContext g = new StartContext(recorded(r, 3));
-        FilteredWaveFit got = FilteredWaveFit.of(g, g.amplitude("amp")).stream()
-                .filter(o -> o.wave().wave() == wave)
-                .findFirst()
-                .orElseThrow();
-        assertThat(got.filter().slope()).isEqualTo(slope);
-        assertThat(got.filter().q() / q).isCloseTo(1, within(0.1));
-        for (double t : new double[] {0.05, 0.3, 1, 2}) {
-            double have = got.filter().cutoffHz()
-                    * Math.pow(
-                            2,
-                            got.filter().envelopeOctaves()
-                                    * got.filter().envelope().at(t, 1));
-            double want = hz * Math.pow(2, octaves * move.at(t, 1));
-            assertThat(have / want).as("cutoff after " + t + " s").isCloseTo(1, within(0.08));
-        }
-        // a bar's partials are those of no wave through a filter
-        StartContext other = new StartContext(bar);
-        assertThat(FilteredWaveFit.of(other, other.amplitude("amp"))).isEmpty();
-    }
-
     @Test
     void aHeldNoteGivesWaveVibratoAndRise() throws Exception {
         SubtractiveRecipe r = held(Lfo.late(5.5, 0.4, 0.3), 25, null, 0);
@@ -258,48 +216,6 @@ class StartsTest {
         assertThat(got.oscillators().get(0).wave()).isIn(Wave.SAW, Wave.MEASURED);
         assertThat(got.amplitude().sustain()).isEqualTo(1);
         assertThat(got.amplitude().attackSeconds()).isBetween(0.04, 0.16);
-    }
-
-    /** As in brass: the highs come later than the level, and go with it. */
-    @Test
-    void aFilterThatOpensOverAHeldWaveIsReadOffItsHarmonics() throws Exception {
-        Envelope opens = new Envelope(0, 0.5, 0, 0, 0, 1, 1, 0.2);
-        SubtractiveRecipe r = new SubtractiveRecipe(
-                53,
-                0,
-                -12,
-                List.of(new Oscillator(Wave.PULSE, Oscillator.Feet.FEET_8, 1, 0, 0, 0.1, 0, false, 0, 0, 0)),
-                null,
-                null,
-                null,
-                new Filter(Filter.Kind.LOW, Filter.Slope.DB_12, 160, 1.4, 1, 2.5, 1, 0, opens),
-                Envelope.held(0.06, 0.2),
-                null,
-                VelocityMap.USUAL,
-                Common.NONE);
-        AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 2, 2.6, FS));
-        assertThat(Starts.several("subtractive", side, false, Progress.NONE)).anySatisfy(s -> {
-            assertThat(s.value("osc.1.width")).isCloseTo(0.1, within(0.01));
-            assertThat(s.value("filter.cutoff")).isCloseTo(160, within(16.0));
-            assertThat(s.value("filter.q")).isCloseTo(1.4, within(0.15));
-            assertThat(s.value("filter.envelope")).isCloseTo(2.5, within(0.15));
-            assertThat(s.value("filter.envelope.attack")).isCloseTo(0.5, within(0.06));
-            assertThat(s.value("amp.attack")).isCloseTo(0.06, within(0.03));
-        });
-    }
-
-    /** What an LFO does to the level is not its course as well. */
-    @Test
-    void theCourseOfTheLevelLeavesTheStepsAlone() throws Exception {
-        SubtractiveRecipe r = held(null, 0, moving(Lfo.Shape.RANDOM_STEPS, 8.2, 40), -9);
-        AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 2.5, 3, FS));
-        SubtractiveRecipe got =
-                (SubtractiveRecipe) Starts.of("subtractive", side).recipe();
-        for (double t : new double[] {0.6, 1.2, 2.3}) {
-            double db =
-                    20 * Math.log10(got.amplitude().at(t, 1) / got.amplitude().at(0.3, 1));
-            assertThat(db).as("level after " + t + " s").isCloseTo(0, within(0.5));
-        }
     }
 
     @Test
@@ -356,23 +272,6 @@ class StartsTest {
     private static Common startOf(Recipe r) throws Exception {
         AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 2.5, 3, FS));
         return Starts.of("subtractive", side).recipe().common();
-    }
-
-    @ParameterizedTest
-    @CsvSource({"6.3, 0, 6", "12.4, 200, -4", "19.7, 90, -8"})
-    void randomStepsOfTheLevelAreFoundAgain(double hz, double degrees, double db) throws Exception {
-        Common found =
-                startOf(held(moving(Lfo.Shape.SINE, 5.1, 0), 20, moving(Lfo.Shape.RANDOM_STEPS, hz, degrees), db));
-        assertThat(found.second().shape()).isEqualTo(Lfo.Shape.RANDOM_STEPS);
-        assertThat(found.second().rate()).isCloseTo(hz, within(0.1));
-        double cycles = (found.second().startDegrees() - degrees) / 360;
-        assertThat(cycles - Math.rint(cycles)).isCloseTo(0, within(0.15));
-        double depth = found.routes().stream()
-                .filter(r -> r.source() == Route.Source.LFO_2)
-                .findFirst()
-                .orElseThrow()
-                .depth();
-        assertThat(depth).isCloseTo(db, within(0.15 * Math.abs(db)));
     }
 
     @Test

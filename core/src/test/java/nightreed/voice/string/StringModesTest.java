@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.Comparator;
 import java.util.List;
 import nightreed.match.compare.ImitationRenderer;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
 import nightreed.recipe.LoopLoss;
 import nightreed.recipe.LoopLoss.Kind;

@@ -6,7 +6,7 @@ import java.util.List;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.PartialDifference;
 import nightreed.measure.Measurement;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 
 /**
  * What a reedbed shows.

@@ -15,8 +15,8 @@ import nightreed.measure.BrightnessPath;
 import nightreed.measure.FirstMoments;
 import nightreed.measure.Measurement;
 import nightreed.measure.NoiseBands;
-import nightreed.measure.Partial;
 import nightreed.measure.held.HeldHarmonic;
+import nightreed.measure.partial.Partial;
 import nightreed.measure.traits.DecayLaw;
 import nightreed.music.Bark;
 

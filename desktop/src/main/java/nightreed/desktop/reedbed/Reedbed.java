@@ -19,7 +19,7 @@ import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.reedbed.BedModel.Reed;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 
 /**
  * Draws a {@link BedModel}. Hover tells the numbers, a click selects, the wheel zooms, a drag moves, Escape shows all

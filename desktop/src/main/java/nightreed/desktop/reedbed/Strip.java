@@ -11,8 +11,8 @@ import nightreed.match.hearing.JndThresholds;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.BrightnessPath;
 import nightreed.measure.FirstMoments;
-import nightreed.measure.Partial;
 import nightreed.measure.StrikeBands;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Bark;
 
 /**

@@ -18,7 +18,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Palette;
-import nightreed.match.fit.Tolerances;
+import nightreed.match.advice.Tolerances;
 import nightreed.recipe.part.Parameter;
 
 /**

@@ -9,7 +9,7 @@ import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Palette;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.measure.Measurement;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Exciter;
 import nightreed.voice.note.ContactPulse;

@@ -8,7 +8,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /** Works out beside the window what a small picture shows. */
-final class BackgroundTask {
+public final class BackgroundTask {
     private static final Logger LOG = LoggerFactory.getLogger(BackgroundTask.class);
 
     private BackgroundTask() {}
@@ -18,7 +18,7 @@ final class BackgroundTask {
      * @param show   given the result on the FX thread
      * @param failed run there if it could not be worked out
      */
-    static <T> void work(Supplier<T> work, Consumer<T> show, Runnable failed) {
+    public static <T> void work(Supplier<T> work, Consumer<T> show, Runnable failed) {
         Thread t = new Thread(
                 () -> {
                     try {

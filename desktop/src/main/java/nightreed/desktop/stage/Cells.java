@@ -9,23 +9,23 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.GridPane;
 
 /** A grid of labels that are kept and only told other words; see {@link Notes} for why. */
-final class Cells extends GridPane {
+public final class Cells extends GridPane {
     private final Map<String, Label> labels = new HashMap<>();
     private final Set<String> told = new HashSet<>(); // places that were told something since the beginning
     private int rows;
 
-    void begin() {
+    public void begin() {
         rows = 0;
         told.clear();
     }
 
     /** Starts a row. @return its number */
-    int row() {
+    public int row() {
         return rows++;
     }
 
     /** @param make makes the label for a place that has had none of this kind */
-    void put(int column, int row, String kind, String text, Function<String, Label> make) {
+    public void put(int column, int row, String kind, String text, Function<String, Label> make) {
         String place = column + " " + row + " " + kind;
         Label l = labels.get(place);
         if (l == null) {
@@ -44,7 +44,7 @@ final class Cells extends GridPane {
         Notes.put(l, text);
     }
 
-    void end() {
+    public void end() {
         labels.entrySet().removeIf(e -> {
             boolean gone = !told.contains(e.getKey()); // left over from a longer row, or from more rows
             if (gone) {

@@ -10,41 +10,41 @@ import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 
 /** Small pieces that stages are put together from. */
-final class NodeFactory {
+public final class NodeFactory {
     private NodeFactory() {}
 
-    static Label heading(String text) {
+    public static Label heading(String text) {
         Label l = styled(text, "heading");
         l.setMinHeight(Region.USE_PREF_SIZE);
         return l;
     }
 
-    static Label body(String text) {
+    public static Label body(String text) {
         Label l = styled(text, "body");
         l.setWrapText(true);
         l.setMinHeight(Region.USE_PREF_SIZE);
         return l;
     }
 
-    static Label quiet(String text) {
+    public static Label quiet(String text) {
         Label l = styled(text, "quiet");
         l.setWrapText(true);
         l.setMinHeight(Region.USE_PREF_SIZE);
         return l;
     }
 
-    static Label figures(String text) {
+    public static Label figures(String text) {
         return styled(text, "figures");
     }
 
-    static Label styled(String text, String style) {
+    public static Label styled(String text, String style) {
         Label l = new Label(text);
         l.getStyleClass().add(style);
         return l;
     }
 
     /** A name at the left and a value at the right. */
-    static HBox pair(String name, String value) {
+    public static HBox pair(String name, String value) {
         Label n = quiet(name);
         n.setWrapText(false);
         n.setMinWidth(Region.USE_PREF_SIZE);
@@ -56,20 +56,20 @@ final class NodeFactory {
         return row;
     }
 
-    static Region gap() {
+    public static Region gap() {
         Region r = new Region();
         HBox.setHgrow(r, Priority.ALWAYS);
         return r;
     }
 
-    static Region space(double height) {
+    public static Region space(double height) {
         Region r = new Region();
         r.setMinHeight(height);
         r.setPrefHeight(height);
         return r;
     }
 
-    static VBox panel(Node... children) {
+    public static VBox panel(Node... children) {
         VBox box = new VBox(8, children);
         box.getStyleClass().add("panel");
         return box;

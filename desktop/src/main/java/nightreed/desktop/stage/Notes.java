@@ -15,18 +15,18 @@ public final class Notes extends VBox {
     private boolean telling;
 
     /** One note. */
-    interface Note {
+    public interface Note {
         /** The node that was shown before, changed if it can be, or another. @param before null if there is none */
         Node in(Node before);
     }
 
-    Notes(double spacing) {
+    public Notes(double spacing) {
         super(spacing);
         getStyleClass().add("margin-notes");
     }
 
     /** @return false if notes are being told already: what is shown may choose a partial, which asks for the notes again */
-    boolean begin() {
+    public boolean begin() {
         if (telling) {
             return false;
         }
@@ -35,7 +35,7 @@ public final class Notes extends VBox {
         return true;
     }
 
-    void add(Note... notes) {
+    public void add(Note... notes) {
         for (Note n : notes) {
             Node before = at < getChildren().size() ? getChildren().get(at) : null;
             Node now = n.in(before);
@@ -51,27 +51,27 @@ public final class Notes extends VBox {
         }
     }
 
-    void end() {
+    public void end() {
         telling = false;
         if (at < getChildren().size()) {
             getChildren().remove(at, getChildren().size());
         }
     }
 
-    static Note heading(String text) {
+    public static Note heading(String text) {
         return before -> reuse(before, "heading", text) ? before : mark(NodeFactory.heading(text), "heading");
     }
 
-    static Note body(String text) {
+    public static Note body(String text) {
         return before -> reuse(before, "body", text) ? before : mark(NodeFactory.body(text), "body");
     }
 
-    static Note quiet(String text) {
+    public static Note quiet(String text) {
         return before -> reuse(before, "quiet", text) ? before : mark(NodeFactory.quiet(text), "quiet");
     }
 
     /** A name at the left and a value at the right. */
-    static Note pair(String name, String value) {
+    public static Note pair(String name, String value) {
         return before -> {
             if (before instanceof HBox row && "pair".equals(row.getUserData())) {
                 put((Label) row.getChildren().get(0), name);
@@ -82,13 +82,13 @@ public final class Notes extends VBox {
         };
     }
 
-    static Note space(double height) {
+    public static Note space(double height) {
         return before -> before != null && Objects.equals(before.getUserData(), height)
                 ? before
                 : mark(NodeFactory.space(height), height);
     }
 
-    static Note of(Node node) {
+    public static Note of(Node node) {
         return before -> node;
     }
 
@@ -101,7 +101,7 @@ public final class Notes extends VBox {
     }
 
     /** Leaves a label alone that says it already. */
-    static void put(Label l, String text) {
+    public static void put(Label l, String text) {
         if (!text.equals(l.getText())) {
             l.setText(text);
         }

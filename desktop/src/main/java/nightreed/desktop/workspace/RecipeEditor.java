@@ -3,7 +3,7 @@ package nightreed.desktop.workspace;
 import java.util.Set;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
-import nightreed.match.fit.Move;
+import nightreed.match.advice.Move;
 import nightreed.match.hearing.AspectWeights;
 import nightreed.measure.ManualCorrections;
 import nightreed.project.Snapshot;

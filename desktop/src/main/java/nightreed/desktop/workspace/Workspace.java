@@ -19,7 +19,7 @@ import nightreed.match.hearing.ListenerProfile;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 import nightreed.project.Recording;

@@ -2,9 +2,9 @@ package nightreed.desktop.workspace;
 
 import java.util.List;
 import java.util.Map;
+import nightreed.match.advice.Move;
+import nightreed.match.advice.Tolerances;
 import nightreed.match.compare.Comparison;
-import nightreed.match.fit.Move;
-import nightreed.match.fit.Tolerances;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.project.Imitation;
 import nightreed.project.Snapshot;

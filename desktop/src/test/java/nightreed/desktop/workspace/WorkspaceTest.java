@@ -11,7 +11,7 @@ import java.util.Deque;
 import java.util.List;
 import nightreed.desktop.stage.WorkStage;
 import nightreed.device.OutputMixer;
-import nightreed.match.fit.Move;
+import nightreed.match.advice.Move;
 import nightreed.match.hearing.Aspect;
 import nightreed.match.hearing.JndThresholds;
 import nightreed.project.Imitation;

@@ -9,7 +9,7 @@ import nightreed.match.start.StartContext;
 import nightreed.match.start.StartContext.Line;
 import nightreed.match.start.fm.FmBeamSearch.Found;
 import nightreed.match.start.fm.FrameIndexSearch.Course;
-import nightreed.measure.FmLaw;
+import nightreed.measure.law.FmLaw;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.part.Common;

@@ -5,7 +5,7 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import nightreed.match.start.StartContext;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
 import nightreed.optim.LeastSquaresProblem;
 import nightreed.optim.LevenbergMarquardt;

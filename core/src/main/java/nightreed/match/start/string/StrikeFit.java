@@ -6,7 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.stream.IntStream;
 import nightreed.match.start.StartContext;
-import nightreed.measure.Partial;
+import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
 import nightreed.optim.LevenbergMarquardt;
 import nightreed.optim.RobustLoss;

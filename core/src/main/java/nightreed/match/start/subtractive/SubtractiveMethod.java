@@ -21,13 +21,7 @@ public final class SubtractiveMethod extends Method {
 
     @Override
     public List<? extends Recipe> starts(StartContext g, boolean brief) {
-        return SubtractiveStart.several(g, brief);
-    }
-
-    /** Waves through a filter that moves are fitted to the harmonics. */
-    @Override
-    public boolean hasDearStarts() {
-        return true;
+        return SubtractiveStart.several(g);
     }
 
     @Override

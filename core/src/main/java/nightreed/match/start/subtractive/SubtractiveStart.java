@@ -25,17 +25,10 @@ public final class SubtractiveStart {
     private SubtractiveStart() {}
 
     /** The likeliest source, then the recording's own cycle, then the plain waves, through filters of either slope. */
-    public static List<SubtractiveRecipe> several(StartContext g, boolean brief) {
+    public static List<SubtractiveRecipe> several(StartContext g) {
         SubtractiveRecipe first = of(g);
         List<SubtractiveRecipe> out = new ArrayList<>(List.of(first));
         Envelope amplitude = first.amplitude();
-        (brief ? List.<FilteredWaveFit>of() : FilteredWaveFit.of(g, amplitude))
-                .forEach(f -> out.add(recipe(
-                        g,
-                        f.wave(),
-                        f.cycle() == null ? g.cycle() : StartContext.cycle(f.cycle()),
-                        f.filter(),
-                        f.amplitude())));
         if (first.cycle() != null && first.oscillators().get(0).wave() != Wave.MEASURED) {
             out.add(recipe(g, Wave.MEASURED, 0.5, filter(g, null, Wave.MEASURED), amplitude));
         }

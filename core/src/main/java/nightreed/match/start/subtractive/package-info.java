@@ -1,8 +1,5 @@
 /**
- * Subtractive starting values.
- *
- * <h2>Where to start</h2>
- * {@link nightreed.match.start.subtractive.SubtractiveStart} makes the starts. {@link nightreed.match.start.subtractive.FilteredWaveFit} fits wave, slope, resonance and the course of the cutoff
- * to the levels of the harmonics.
+ * Subtractive starting values. Start with {@link nightreed.match.start.subtractive.SubtractiveStart}: the likeliest wave, or a cycle of the
+ * recording, through a filter that moves as the brightness does.
  */
 package nightreed.match.start.subtractive;

@@ -1,0 +1,315 @@
+package nightreed.desktop.stage.build;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.ColumnConstraints;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import nightreed.desktop.ruler.Ruler;
+import nightreed.desktop.stage.NodeFactory;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.StringRecipe;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Lfo;
+import nightreed.recipe.part.Macro;
+import nightreed.recipe.part.Parameter.Group;
+import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.Route;
+import nightreed.voice.explain.Arithmetic;
+import nightreed.voice.explain.Table;
+
+/** Every value of a recipe, a group at a time in the order the sound travels; or the arithmetic behind it. */
+final class GroupedRulers extends VBox {
+    private static final int COLUMNS = 3;
+    private static final int ROWS = 5;
+    private static final int DRAWN_ROWS = 3;
+    private static final int TABLE_ROWS = 9;
+
+    private final Workspace bench;
+    private final ToggleGroup choice = new ToggleGroup();
+    private final Map<Group, ToggleButton> groups = new EnumMap<>(Group.class);
+    private final ToggleButton arithmetic = new ToggleButton("arithmetic");
+    private final Button next = new Button("more ›");
+    private final MenuButton add = new MenuButton("add");
+    private final MenuButton takeOut = new MenuButton("take out");
+    private final GridPane rulers = new GridPane();
+    private final VBox numbers = new VBox(4);
+    private final DrawnParts drawn;
+    private final Map<String, Ruler> shown = new LinkedHashMap<>();
+    private List<String> shownIds = List.of();
+    private int page;
+
+    GroupedRulers(Workspace bench) {
+        super(8);
+        this.bench = bench;
+        this.drawn = new DrawnParts(bench, () -> fill(bench.state()));
+        HBox row = new HBox(4);
+        row.setAlignment(Pos.CENTER_LEFT);
+        for (Group g : Group.values()) {
+            if (g != Group.INHERITED) {
+                ToggleButton b = toggle(new ToggleButton(g.title()));
+                b.setId("group-" + g.name().toLowerCase(Locale.ROOT));
+                groups.put(g, b);
+                row.getChildren().add(b);
+            }
+        }
+        arithmetic.setId("arithmetic");
+        next.setId("more-of-group");
+        next.getStyleClass().add("link");
+        next.setOnAction(e -> {
+            page++;
+            fill(bench.state());
+        });
+        add.getStyleClass().add("link-menu");
+        add.setId("add-part");
+        takeOut.getStyleClass().add("link-menu");
+        takeOut.setId("take-out-part");
+        row.getChildren().addAll(toggle(arithmetic), next, NodeFactory.gap(), add, takeOut);
+        rulers.setHgap(22);
+        rulers.setVgap(4);
+        for (int c = 0; c < COLUMNS; c++) {
+            ColumnConstraints third = new ColumnConstraints();
+            third.setPercentWidth(100.0 / COLUMNS);
+            rulers.getColumnConstraints().add(third);
+        }
+        getChildren().addAll(row, drawn, rulers, numbers);
+        choice.selectedToggleProperty().addListener((o, was, is) -> {
+            if (is == null) {
+                was.setSelected(true);
+            } else {
+                page = 0;
+                fill(bench.state());
+            }
+        });
+    }
+
+    private ToggleButton toggle(ToggleButton b) {
+        b.getStyleClass().add("plain-toggle");
+        b.setToggleGroup(choice);
+        b.setMinWidth(Region.USE_PREF_SIZE);
+        return b;
+    }
+
+    void fill(WorkspaceState s) {
+        Recipe r = s.recipe();
+        if (r == null) {
+            return;
+        }
+        List<Recipe.Setting> all = r.settings();
+        for (Map.Entry<Group, ToggleButton> e : groups.entrySet()) {
+            boolean there = all.stream().anyMatch(v -> v.parameter().group() == e.getKey());
+            e.getValue().setVisible(there);
+            e.getValue().setManaged(there);
+        }
+        if (choice.getSelectedToggle() == null
+                || choice.getSelectedToggle() instanceof ToggleButton b && !b.isManaged()) {
+            groups.values().stream().filter(Region::isManaged).findFirst().ifPresent(b -> b.setSelected(true));
+        }
+        parts(r);
+        boolean table = arithmetic.isSelected();
+        rulers.setVisible(!table);
+        rulers.setManaged(!table);
+        numbers.setVisible(table);
+        numbers.setManaged(table);
+        if (table) {
+            drawn.setVisible(false);
+            drawn.setManaged(false);
+            tables(r);
+        } else {
+            groups.forEach((g, b) -> {
+                if (b.isSelected()) {
+                    drawn.fill(s, g);
+                }
+            });
+            rulers(s, all);
+        }
+    }
+
+    private void parts(Recipe r) {
+        add.getItems().clear();
+        for (ParameterAccess.Absent a : r.absent()) {
+            MenuItem item = new MenuItem(a.name());
+            item.setOnAction(e -> bench.shaping().addPart(a.id(), a.name()));
+            add.getItems().add(item);
+        }
+        Common c = r.common();
+        add.getItems()
+                .add(item(
+                        "route: something moves something",
+                        "add-route",
+                        c.routes().size() < Common.MOST_ROUTES,
+                        () -> bench.shaping().use(withRoute(r), "add route")));
+        Recipe fitted = bench.state().snapshot().fitted();
+        Macro macro = fitted == null || !fitted.method().equals(r.method())
+                ? null
+                : Macro.between("macro " + (c.macros().size() + 1), (Record) fitted, (Record) r);
+        add.getItems()
+                .add(item(
+                        "macro: from the values at first to those now",
+                        "add-macro",
+                        macro != null && c.macros().size() < Common.MOST_MACROS,
+                        () -> bench.shaping().use(r.withCommon(c.withMacros(plus(c.macros(), macro))), "add macro")));
+        if (r instanceof StringRecipe string) {
+            add.getItems()
+                    .add(item(
+                            "macro: from pluck to bow",
+                            "add-pluck-to-bow",
+                            c.macros().size() < Common.MOST_MACROS
+                                    && c.macros().stream()
+                                            .noneMatch(m -> m.name().equals("pluck to bow")),
+                            () -> bench.shaping().use(string.pluckToBow(), "add macro pluck to bow")));
+        }
+        takeOut.getItems().clear();
+        for (ParameterAccess.Absent a : ParameterAccess.optional((Record) r)) {
+            MenuItem item = new MenuItem(a.name());
+            item.setOnAction(e -> bench.shaping().removePart(a.id(), a.name()));
+            takeOut.getItems().add(item);
+        }
+        for (int i = 0; i < c.routes().size(); i++) {
+            Route route = c.routes().get(i);
+            int at = i;
+            takeOut.getItems()
+                    .add(item(
+                            "route: " + words(route.source()) + " to " + words(route.target()),
+                            "remove-route-" + i,
+                            true,
+                            () -> bench.shaping()
+                                    .use(r.withCommon(c.withRoutes(without(c.routes(), at))), "take out route")));
+        }
+        for (int i = 0; i < c.macros().size(); i++) {
+            int at = i;
+            takeOut.getItems()
+                    .add(item(
+                            c.macros().get(i).name(),
+                            "remove-macro-" + i,
+                            true,
+                            () -> bench.shaping()
+                                    .use(
+                                            r.played().withCommon(c.withMacros(without(c.macros(), at))),
+                                            "take out macro")));
+        }
+        takeOut.setDisable(takeOut.getItems().isEmpty());
+    }
+
+    /** With one route more; where nothing could move yet, an LFO comes with it. */
+    private static Recipe withRoute(Recipe r) {
+        Common c = r.common().first() == null ? r.common().withFirst(Lfo.USUAL) : r.common();
+        return r.withCommon(c.withRoutes(plus(c.routes(), Route.USUAL)));
+    }
+
+    private static <T> List<T> plus(List<T> list, T more) {
+        List<T> out = new ArrayList<>(list);
+        out.add(more);
+        return out;
+    }
+
+    private static <T> List<T> without(List<T> list, int at) {
+        List<T> out = new ArrayList<>(list);
+        out.remove(at);
+        return out;
+    }
+
+    private static String words(Enum<?> e) {
+        return e.name().toLowerCase(Locale.ROOT).replace('_', ' ');
+    }
+
+    private static MenuItem item(String title, String id, boolean possible, Runnable action) {
+        MenuItem item = new MenuItem(title);
+        item.setId(id);
+        item.setDisable(!possible);
+        item.setOnAction(e -> action.run());
+        return item;
+    }
+
+    private void rulers(WorkspaceState s, List<Recipe.Setting> all) {
+        List<Recipe.Setting> chosen = all.stream()
+                .filter(v -> groups.get(v.parameter().group()).isSelected())
+                .sorted(Comparator.comparing(
+                        v -> !v.parameter().id().startsWith(drawn.drawn()))) // what is drawn comes first
+                .toList();
+        int rows = drawn.isManaged() ? DRAWN_ROWS : ROWS; // a drawing takes the room of the others
+        int slots = COLUMNS * rows;
+        int pages = pages(chosen.size(), slots);
+        List<Recipe.Setting> visible = chosen.subList(page * slots, Math.min(chosen.size(), (page + 1) * slots));
+        List<String> ids = visible.stream()
+                .map(v -> v.parameter().id() + v.parameter().most() + rows)
+                .toList();
+        if (!ids.equals(shownIds)) {
+            rulers.getChildren().clear();
+            shown.clear();
+            for (int i = 0; i < visible.size(); i++) {
+                Ruler ruler = WorkspaceRulers.ruler(visible.get(i).parameter(), bench, true);
+                shown.put(visible.get(i).parameter().id(), ruler);
+                rulers.add(ruler, i / rows, i % rows);
+            }
+            shownIds = ids;
+        }
+        next.setVisible(pages > 1);
+        for (Recipe.Setting v : visible) {
+            shown.get(v.parameter().id())
+                    .show(
+                            v.value(),
+                            BuildView.fitted(s, v.parameter()),
+                            s.tolerances().get(v.parameter().id()));
+        }
+    }
+
+    private int pages(int count, int slots) {
+        int pages = Math.max(1, (count + slots - 1) / slots);
+        page %= pages;
+        next.setVisible(pages > 1);
+        next.setText(String.format(Locale.ROOT, "more (%d of %d) ›", page + 1, pages));
+        return pages;
+    }
+
+    private void tables(Recipe r) {
+        List<Table> parts = new ArrayList<>();
+        for (Table t : Arithmetic.of(r, r.key())) { // long tables take several pages
+            for (int from = 0; from == 0 || from < t.rows().size(); from += TABLE_ROWS) {
+                parts.add(new Table(
+                        t.title(),
+                        t.columns(),
+                        t.rows().subList(from, Math.min(t.rows().size(), from + TABLE_ROWS)),
+                        t.remarks()));
+            }
+        }
+        pages(parts.size(), 1);
+        Table t = parts.get(page);
+        GridPane grid = new GridPane();
+        grid.setHgap(18);
+        grid.setVgap(1);
+        for (int c = 0; c < t.columns().size(); c++) {
+            Table.Column column = t.columns().get(c);
+            Label head = NodeFactory.quiet(
+                    column.unit().isEmpty() ? column.name() : column.name() + " [" + column.unit() + "]");
+            head.setWrapText(true);
+            head.setMaxWidth(110);
+            grid.add(head, c, 0);
+            for (int i = 0; i < t.rows().size(); i++) {
+                Double v = t.rows().get(i).get(c);
+                Label cell = NodeFactory.figures(
+                        v == null ? "–" : String.format(Locale.ROOT, "%." + column.decimals() + "f", v));
+                cell.setMinWidth(Region.USE_PREF_SIZE);
+                grid.add(cell, c, i + 1);
+            }
+        }
+        numbers.getChildren().setAll(NodeFactory.heading(t.title()), grid);
+        t.remarks().forEach(text -> numbers.getChildren().add(NodeFactory.quiet(text)));
+    }
+}

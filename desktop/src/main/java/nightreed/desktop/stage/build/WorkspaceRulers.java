@@ -1,0 +1,75 @@
+package nightreed.desktop.stage.build;
+
+import java.util.List;
+import java.util.Map;
+import javafx.beans.value.ChangeListener;
+import javafx.beans.value.WeakChangeListener;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.MenuItem;
+import nightreed.desktop.ruler.Ruler;
+import nightreed.desktop.workspace.Controllers;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.recipe.part.Parameter;
+
+/** Rulers of the bench's recipe, which a controller can be taught. */
+public final class WorkspaceRulers {
+    private WorkspaceRulers() {}
+
+    /** For a stage without reeds. */
+    public static Ruler ruler(Parameter p, Workspace bench) {
+        return ruler(p, bench, false);
+    }
+
+    /** @param reeds whether there are reeds to show what a value does */
+    public static Ruler ruler(Parameter p, Workspace bench, boolean reeds) {
+        Ruler ruler = new Ruler(p, bench.shaping()::set);
+        Controllers controllers = bench.controllers();
+        ruler.setOnContextMenuRequested(e -> {
+            menu(p, bench, reeds).show(ruler, e.getScreenX(), e.getScreenY());
+            e.consume();
+        });
+        ChangeListener<Map<Integer, String>> follow = (o, a, b) -> ruler.setTag(tag(p, bench));
+        ChangeListener<WorkspaceState> locked = (o, a, b) -> ruler.setTag(tag(p, bench));
+        ruler.getProperties()
+                .put(WorkspaceRulers.class, List.of(follow, locked)); // live as long as the ruler, no longer
+        controllers.taughtProperty().addListener(new WeakChangeListener<>(follow));
+        bench.stateProperty().addListener(new WeakChangeListener<>(locked));
+        ruler.setTag(tag(p, bench));
+        return ruler;
+    }
+
+    private static String tag(Parameter p, Workspace bench) {
+        Integer controller = bench.controllers().of(p.id());
+        String knob = controller == null ? null : "knob " + controller;
+        if (!bench.state().snapshot().locked().contains(p.id())) {
+            return knob;
+        }
+        return knob == null ? "locked" : "locked, " + knob;
+    }
+
+    private static ContextMenu menu(Parameter p, Workspace bench, boolean reeds) {
+        Controllers controllers = bench.controllers();
+        boolean locked = bench.state().snapshot().locked().contains(p.id());
+        MenuItem lock = new MenuItem(locked ? "Let fits move it again" : "Lock: no fit moves it");
+        lock.setId("lock-" + p.id());
+        lock.setOnAction(e -> bench.shaping().lock(p, !locked));
+        MenuItem learn = new MenuItem("Move it by a controller …");
+        learn.setId("learn-" + p.id());
+        learn.setOnAction(e -> controllers.learn(p));
+        MenuItem does = new MenuItem("What does this do to the partials?");
+        does.setId("does-" + p.id());
+        does.setOnAction(e -> bench.askedProperty().set(p));
+        ContextMenu menu = new ContextMenu(lock, learn);
+        if (reeds) {
+            menu.getItems().add(0, does);
+        }
+        Integer now = controllers.of(p.id());
+        if (now != null) {
+            MenuItem forget = new MenuItem("Let controller " + now + " go");
+            forget.setOnAction(e -> controllers.forget(p.id()));
+            menu.getItems().add(forget);
+        }
+        return menu;
+    }
+}
