@@ -18,13 +18,10 @@ import nightreed.recipe.PatchCheck;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.RingRecipe;
-import nightreed.recipe.SecondString;
 import nightreed.recipe.StringRecipe;
-import nightreed.recipe.StringRecipe.Drive;
 import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
-import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Oscillator;
@@ -37,7 +34,6 @@ import nightreed.work.Progress;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.FieldSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -159,45 +155,6 @@ class StartsTest {
         assertThat(got.second().levelDb()).isCloseTo(-6, within(2.0));
     }
 
-    /** A loop, and what strikes it, are read off the partials almost as they are. */
-    @ParameterizedTest
-    @CsvSource({"69, 0, 0, 1.3, -4, 6, 950, 11000, 0", "50, 0.00007, -7, 7, 2, 50, 150, 700, 0.17"})
-    void whatStrikesAStringIsReadOffItsPartials(
-            int key,
-            double stiffness,
-            double cents,
-            double contact,
-            double noise,
-            double t60,
-            double low,
-            double high,
-            double pluck)
-            throws Exception {
-        StringRecipe one = new StringRecipe(
-                key,
-                10,
-                -12,
-                Drive.PULSE,
-                new Exciter(contact, noise, t60, low, high),
-                new LoopLoss(LoopLoss.Kind.SHELVES, 2.4, 2600, 1.4),
-                pluck);
-        StringRecipe r =
-                (cents == 0 ? one : one.withSecond(new SecondString(cents, 0, -4))).with("stiffness", stiffness);
-        StringRecipe s = (StringRecipe) Starts.of("string", recorded(r, 4)).recipe();
-        assertThat(s.tuningCents()).isCloseTo(10, within(0.1));
-        assertThat(s.stiffness()).isCloseTo(stiffness, within(0.02 * stiffness + 2e-6));
-        for (double hz : new double[] {300, 1000, 3000}) {
-            assertThat(s.loss().t60At(hz) / r.loss().t60At(hz)).isCloseTo(1, within(0.06));
-        }
-        assertThat(s.exciter().noiseT60Ms() / t60).isCloseTo(1, within(0.1));
-        assertThat(s.exciter().noiseHighHz() / high).isCloseTo(1, within(0.15));
-        assertThat(s.pluckPoint()).isCloseTo(pluck, within(0.002));
-        if (cents != 0) {
-            assertThat(s.second().detuneCents()).isCloseTo(cents, within(0.05));
-            assertThat(s.second().levelDb()).isCloseTo(-4, within(0.5));
-        }
-    }
-
     @Test
     void aHeldNoteGivesWaveVibratoAndRise() throws Exception {
         SubtractiveRecipe r = held(Lfo.late(5.5, 0.4, 0.3), 25, null, 0);
@@ -301,40 +258,6 @@ class StartsTest {
                 .orElseThrow();
         assertThat(cutoff.source()).isEqualTo(Route.Source.LFO_1);
         assertThat(cutoff.depth() * octaves).isPositive();
-    }
-
-    /** Two waves a little apart swing in level as a tremolo does: some starts take it for what it is, with the right filter. */
-    @Test
-    void wavesBesideEachOtherAreOffered() throws Exception {
-        double cents = 14;
-        RingRecipe r = new RingRecipe(
-                57,
-                0,
-                -9,
-                Oscillator.of(Wave.SAW, 1),
-                Oscillator.of(Wave.SINE, Math.pow(2, cents / 1200)),
-                null,
-                Filter.lowPass(500, 0.71),
-                null,
-                0,
-                -1,
-                1,
-                0,
-                0,
-                Envelope.held(0.2, 0.2),
-                null,
-                VelocityMap.USUAL,
-                Common.NONE);
-        AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 2.2, 2.7, FS));
-        assertThat(side.measurement().held().tremolo()).isNotNull();
-        assertThat(Starts.several("ring", side, false, Progress.NONE))
-                .filteredOn(s -> s.common().routes().isEmpty())
-                .anySatisfy(s -> {
-                    assertThat(Math.abs(s.value("b.detune"))).isCloseTo(cents, within(1.5));
-                    assertThat(s.value("a.filter.cutoff")).isCloseTo(500, within(40.0));
-                    assertThat(s.value("a.filter.q")).isCloseTo(0.71, within(0.15));
-                    assertThat(s.value("ring") - s.value("dry")).isCloseTo(1, within(2.0));
-                });
     }
 
     /** Whether a level swings by an LFO or by pairs that beat is left to the search. */

@@ -4,19 +4,15 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.NonuniformStft;
 import nightreed.match.start.SidebandGrid;
 import nightreed.match.start.StartContext;
-import nightreed.measure.Measurement;
 import nightreed.music.Pitch;
 import nightreed.recipe.RingRecipe;
-import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.Oscillator.Wave;
 import nightreed.recipe.part.VelocityMap;
-import nightreed.voice.Renderer;
 
 /** Two sines whose difference and sum are two of the strongest partials; a saw at unison for a note of one harmonic series. */
 public final class RingStart {
@@ -28,39 +24,26 @@ public final class RingStart {
     /** By how much the interval of a wave and a sine is wider when struck softest. */
     private static final double SOFT_CENTS = 60;
 
-    /** Computed pairs of a held wave and a sine that are tried. */
-    private static final int COMPUTED = 8;
-
-    /** Of the product, so that there is room for it to be louder [dB]. */
-    private static final double MOST_RING_DB = 6;
-
     private RingStart() {}
 
     public static RingRecipe of(StartContext g) {
-        List<RingRecipe> held = held(g);
-        return held.isEmpty() ? plain(g) : held.get(0);
-    }
-
-    private static RingRecipe plain(StartContext g) {
         List<Pair> pairs = g.isHeld() ? List.of() : pairs(g);
         return pairs.isEmpty() ? harmonic(g, Wave.SAW) : sines(g, pairs.get(0));
     }
 
     /**
-     * What is computed of held notes, the best pairs of lines, and waves that hold a harmonic series by themselves.
+     * The best pairs of lines, and waves that hold a harmonic series by themselves.
      *
      * @param most waves and pairs, at least 4
      */
     public static List<RingRecipe> several(StartContext g, int most) {
-        List<RingRecipe> out = new ArrayList<>(held(g));
-        int computed = out.size();
-        out.add(plain(g));
+        List<RingRecipe> out = new ArrayList<>(List.of(of(g)));
         if (g.cycle() != null) {
             out.add(harmonic(g, Wave.MEASURED));
         }
         out.add(harmonic(g, Wave.PULSE));
         out.add(harmonic(g, Wave.TRIANGLE));
-        int waves = out.size() - computed;
+        int waves = out.size();
         pairs(g).stream().limit(most - waves).forEach(p -> out.add(sines(g, p)));
         for (SidebandGrid l : SidebandGrid.of(g.lines(), g.f0(), NonuniformStft.of(g.side()), LATTICES)) {
             for (int k = -2; k <= 2; k++) {
@@ -72,45 +55,6 @@ public final class RingStart {
             }
         }
         return out;
-    }
-
-    /** Held waves with a sine at unison or hardly off it that have the levels and the swings of the harmonics. */
-    private static List<RingRecipe> held(StartContext g) {
-        HarmonicSwings swings = g.isHeld() ? HarmonicSwings.of(g) : null;
-        if (swings == null) {
-            return List.of();
-        }
-        List<RingRecipe> out = RingWaveFit.of(swings, g.f0(), List.of(Wave.SAW, Wave.PULSE, Wave.TRIANGLE)).stream()
-                .limit(COMPUTED)
-                .map(f -> beside(g, f))
-                .toList();
-        for (String id : List.of("a.filter", "ring", "dry", "b.detune", "b.phase")) {
-            g.say(id, true, "levels and swings of the harmonics");
-        }
-        return out;
-    }
-
-    private static RingRecipe beside(StartContext g, RingWaveFit f) {
-        double line = g.lines().get(0).amplitude();
-        RingRecipe r = recipe(g, f.wave(), g.f0(), g.f0(), line, line, Filter.lowPass(f.cutoffHz(), f.q()), 0);
-        double cycles = f.phaseRad() / (2 * Math.PI);
-        double ring = Math.min(MOST_RING_DB, f.ringDb() + r.dryDb());
-        RingRecipe beating = (RingRecipe) r.with("ring", StartContext.limited(ring, -60, MOST_RING_DB))
-                .with("dry", StartContext.limited(ring - f.ringDb(), -60, MOST_RING_DB))
-                .with("a.width", f.width())
-                .with("b.detune", StartContext.limited(Pitch.cents(g.f0(), g.f0() + f.hz()), -100, 100))
-                .with("b.phase", 2 * Math.PI * (cycles - Math.floor(cycles)))
-                .withCommon(g.movementWithoutTremolo());
-        return shaped(g, beating);
-    }
-
-    /** With a course of the level that leaves to the beats what they do. */
-    private static RingRecipe shaped(StartContext g, RingRecipe r) {
-        Measurement m = g.measurement();
-        RingRecipe flat = r.withAmplitude(Envelope.held(0, g.release()));
-        double[] own = AnalysedSound.loudness(
-                Renderer.asFitted(flat, 0, g.side().keySeconds(), m.durationSeconds(), m.sampleRateHz()));
-        return r.withAmplitude(g.amplitude("amp", own));
     }
 
     /**

@@ -1,8 +1,5 @@
 /**
- * Ring starting values.
- *
- * <h2>Where to start</h2>
- * {@link nightreed.match.start.ring.RingStart} makes the starts: pairs of lines as sum and difference, and, for held notes, {@link nightreed.match.start.ring.RingWaveFit}
- * fits interval, balance and filter to the levels and swings of the harmonics.
+ * Starting values of ring modulation. Start with {@link nightreed.match.start.ring.RingStart}: pairs of lines as sum and difference, and waves
+ * that hold a harmonic series.
  */
 package nightreed.match.start.ring;

@@ -28,7 +28,7 @@ public final class StringMethod extends Method {
         return StringStart.several(g);
     }
 
-    /** Its strike is computed from the partials. */
+    /** Other strikes are among its starts. */
     @Override
     public boolean triesStrikeNoise() {
         return false;

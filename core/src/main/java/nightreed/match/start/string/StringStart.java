@@ -26,17 +26,9 @@ public final class StringStart {
     /** Decays that tell how a string dies. */
     private static final int LEAST_DECAYS = 3;
 
-    /** A strike that leaves less over of the levels is believed rather than what a rise or a few missing partials tell [dB]. */
-    private static final double SURE_DB = 1.2;
-
     private StringStart() {}
 
     public static StringRecipe of(StartContext g) {
-        return measured(g).get(0);
-    }
-
-    /** Of the strikes that fit a loop that was found, the nearest first; or one recipe of what was measured of each value. */
-    private static List<StringRecipe> measured(StartContext g) {
         boolean held = g.isHeld();
         boolean inverted = oddOnly(g);
         if (inverted) {
@@ -56,19 +48,9 @@ public final class StringStart {
         }
         LoopLoss loss = held ? new LoopLoss(Kind.ONE_POLE, 1.2, 3000, 2) : loss(g);
         SecondString second = held ? null : second(g);
-        LoopFit loop = held ? null : LoopFit.of(g, loss, second, inverted);
-        double cents = g.cents();
-        if (loop != null) {
-            String why = String.format(Locale.ROOT, "%d partials are where this loop has them", loop.matched());
-            List.of("tune", "stiffness", "loss").forEach(id -> g.say(id, true, why));
-            cents = StartContext.limited(Pitch.cents(Pitch.hz(g.key()), loop.f0Hz()), -100, 100);
-            loss = loop.loss();
-            b = loop.stiffness();
-            second = loop.second();
-        }
-        StringRecipe plain = new StringRecipe(
+        return new StringRecipe(
                 g.key(),
-                cents,
+                g.cents(),
                 -12,
                 held ? Drive.FRICTION : Drive.PULSE,
                 strike == null ? Exciter.USUAL : strike,
@@ -85,18 +67,6 @@ public final class StringStart {
                 new KeyTracking(0.4, 0.5),
                 VelocityMap.USUAL,
                 g.movement(false));
-        List<StrikeFit> strikes = loop == null ? List.of() : StrikeFit.of(g, loop, inverted);
-        List<StringRecipe> out = new ArrayList<>(List.of(plain));
-        strikes.forEach(s -> out.add(struck(plain, s)));
-        if (!strikes.isEmpty() && strikes.get(0).rmsDb() < SURE_DB) {
-            String why = String.format(
-                    Locale.ROOT,
-                    "calls the partials up as loud as they are, within %.1f dB",
-                    strikes.get(0).rmsDb());
-            List.of("exciter.contact", "noise", "pluck").forEach(id -> g.say(id, true, why));
-            out.add(out.remove(0));
-        }
-        return out;
     }
 
     private static Bow bow(StartContext g) {
@@ -106,15 +76,10 @@ public final class StringStart {
         return new Bow(b.strokeSeconds(), b.rise(), b.unevenness(), db, b.force(), b.speed(), b.attackSeconds(), 0);
     }
 
-    private static StringRecipe struck(StringRecipe r, StrikeFit strike) {
-        StringRecipe struck = driven(r, strike.drive(), strike.pluck(), strike.exciter());
-        return strike.db() == null ? struck : struck.with("second.level", strike.db());
-    }
-
     /** Plucked at other points, softer and harder, with more and less noise; or bowed in other ways. */
     public static List<StringRecipe> several(StartContext g) {
-        List<StringRecipe> out = new ArrayList<>(measured(g));
-        StringRecipe first = out.get(0);
+        StringRecipe first = of(g);
+        List<StringRecipe> out = new ArrayList<>(List.of(first));
         if (g.isHeld()) {
             for (double point : new double[] {0.05, 0.08, 0.11, 0.15, 0.21}) {
                 for (double force : new double[] {0.25, 0.45, 0.65}) {

@@ -265,7 +265,7 @@ final class GroupedRulers extends VBox {
             shown.get(v.parameter().id())
                     .show(
                             v.value(),
-                            BuildView.fitted(s, v.parameter()),
+                            WorkspaceRulers.fitted(s, v.parameter()),
                             s.tolerances().get(v.parameter().id()));
         }
     }

@@ -10,6 +10,8 @@ import nightreed.desktop.ruler.Ruler;
 import nightreed.desktop.workspace.Controllers;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
 
 /** Rulers of the bench's recipe, which a controller can be taught. */
@@ -71,5 +73,25 @@ public final class WorkspaceRulers {
             menu.getItems().add(forget);
         }
         return menu;
+    }
+
+    /** What a fit gave a value; null if there was none, or none of the same method and size. */
+    public static Double fitted(WorkspaceState s, Parameter p) {
+        Recipe f = s.snapshot().fitted();
+        if (f == null || !f.method().equals(s.recipe().method())) {
+            return null;
+        }
+        if (f instanceof ResonatorRecipe was
+                && s.recipe() instanceof ResonatorRecipe is
+                && p.id().startsWith("mode.")
+                && was.modes().size() != is.modes().size()) {
+            return null;
+        }
+        for (Recipe.Setting v : f.settings()) {
+            if (v.parameter().id().equals(p.id())) {
+                return v.value();
+            }
+        }
+        return null;
     }
 }

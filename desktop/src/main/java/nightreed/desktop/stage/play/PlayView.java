@@ -24,7 +24,6 @@ import nightreed.desktop.stage.Cells;
 import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.stage.StageView;
-import nightreed.desktop.stage.build.BuildView;
 import nightreed.desktop.stage.build.WorkspaceRulers;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
@@ -138,7 +137,7 @@ public final class PlayView implements StageView {
                 rulers.add(r, byId.size() % 3, byId.size() / 3);
                 byId.put(v.parameter().id(), r);
             }
-            r.show(v.value(), BuildView.fitted(s, v.parameter()), null);
+            r.show(v.value(), WorkspaceRulers.fitted(s, v.parameter()), null);
         }
         table(s.recipe());
         margin.add(

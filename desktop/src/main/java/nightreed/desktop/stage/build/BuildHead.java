@@ -1,0 +1,172 @@
+package nightreed.desktop.stage.build;
+
+import java.util.Locale;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SplitMenuButton;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import nightreed.desktop.stage.NodeFactory;
+import nightreed.desktop.workspace.MethodNames;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.match.method.Starts;
+import nightreed.recipe.AuditionMode;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.ResonatorRecipe;
+
+/** The line over the picture: the methods, how far the imitation is off, what is heard of it, and the fits. */
+final class BuildHead extends HBox {
+    /** What "quickly" means for all methods together [s]; chosen. */
+    private static final double QUICK_SECONDS = 15;
+
+    private final Workspace bench;
+    private final Runnable changed;
+    private final ToggleGroup methods = new ToggleGroup();
+    private final ToggleButton allValues = new ToggleButton("all values");
+    private final MenuButton listen = new MenuButton();
+    private final Label total = NodeFactory.figures("");
+    private final SplitMenuButton fit = new SplitMenuButton();
+    private final MenuItem fromHere;
+    private final MenuItem asMeasured;
+    private final MenuItem under;
+    private Recipe shown;
+
+    /** @param changed called when the stage is to be shown anew */
+    BuildHead(Workspace bench, MachineMenu machine, Runnable changed) {
+        super(2);
+        this.bench = bench;
+        this.changed = changed;
+        for (String m : Starts.METHODS) {
+            getChildren().add(method(m));
+        }
+        fit.setId("fit");
+        fit.getStyleClass().add("accent-button");
+        fit.setOnAction(e -> bench.fitting().fit());
+        fit.setMinWidth(Region.USE_PREF_SIZE);
+        fromHere =
+                item("fit-from-here", "Fit on from here", () -> bench.fitting().fitFromHere());
+        under = item(
+                "fit-under",
+                "Look for a second layer under it",
+                () -> bench.fitting().fitUnder());
+        asMeasured = item(
+                "as-measured",
+                "Starting values, as measured",
+                () -> bench.fitting().startMethod(bench.state().recipe().method()));
+        fit.getItems()
+                .addAll(
+                        fromHere,
+                        under,
+                        item(
+                                "match-all",
+                                "Try all six methods",
+                                () -> bench.fitting().matchAll(Double.POSITIVE_INFINITY)),
+                        item(
+                                "match-quickly",
+                                "Try all six methods in 15 seconds",
+                                () -> bench.fitting().matchAll(QUICK_SECONDS)),
+                        item(
+                                "fit-together",
+                                "Fit all notes kept together",
+                                () -> bench.fitting().fitTogether()),
+                        asMeasured,
+                        machine.menu());
+        allValues.getStyleClass().add("plain-toggle");
+        allValues.setId("all-values");
+        allValues.setOnAction(e -> changed.run());
+        listen.getStyleClass().add("link-menu");
+        listen.setId("listen-to");
+        listen.setMinWidth(Region.USE_PREF_SIZE);
+        bench.shaping().emphasisedProperty().addListener((o, was, is) -> listenText());
+        getChildren().addAll(NodeFactory.gap(), total, listen, allValues, fit);
+        setAlignment(Pos.CENTER_LEFT);
+    }
+
+    private ToggleButton method(String m) {
+        ToggleButton b = new ToggleButton(MethodNames.of(m));
+        b.getStyleClass().add("plain-toggle");
+        b.setId("method-" + m);
+        b.setToggleGroup(methods);
+        b.setUserData(m);
+        b.setMinWidth(Region.USE_PREF_SIZE);
+        b.setTooltip(new Tooltip("Starting values of this method, computed from the measurement."));
+        b.setOnAction(e -> choose(m));
+        return b;
+    }
+
+    private static MenuItem item(String id, String text, Runnable action) {
+        MenuItem item = new MenuItem(text);
+        item.setId(id);
+        item.setOnAction(e -> action.run());
+        return item;
+    }
+
+    /** Whether every value is to be shown, and not only those that matter most. */
+    boolean isAllValues() {
+        return allValues.isSelected();
+    }
+
+    void fill(WorkspaceState s) {
+        fit.setDisable(s.recording() == null);
+        fit.setText(s.recipe() == null ? "Fit an imitation" : "Fit anew");
+        fromHere.setDisable(s.recipe() == null);
+        under.setDisable(s.recipe() == null);
+        asMeasured.setDisable(s.recipe() == null);
+        methods.getToggles()
+                .forEach(t ->
+                        t.setSelected(s.recipe() != null && s.recipe().method().equals(t.getUserData())));
+        if (s.recipe() != shown) {
+            shown = s.recipe();
+            listenMenu(s);
+        }
+        allValues.setVisible(s.recipe() instanceof ResonatorRecipe);
+        allValues.setManaged(allValues.isVisible());
+        total.setText(
+                s.comparison() == null
+                        ? ""
+                        : String.format(Locale.ROOT, "%.2f JND", s.comparison().totalJnd()));
+    }
+
+    private void listenText() {
+        AuditionMode e = bench.shaping().emphasisedProperty().get();
+        listen.setText(e == null ? "all heard" : e.title());
+    }
+
+    /** Every element, without it, by itself, or more of it. */
+    private void listenMenu(WorkspaceState s) {
+        listen.setVisible(s.recipe() != null);
+        listenText();
+        listen.getItems().clear();
+        if (s.recipe() == null) {
+            return;
+        }
+        MenuItem all = new MenuItem("everything as it is");
+        all.setOnAction(e -> bench.shaping().listen(null));
+        listen.getItems().add(all);
+        for (AuditionMode.Way way : AuditionMode.Way.values()) {
+            Menu menu = new Menu(way.title() + " …");
+            for (AuditionMode.Element element : AuditionMode.elements(s.recipe())) {
+                MenuItem item = new MenuItem(element.name());
+                item.setOnAction(e -> bench.shaping().listen(new AuditionMode(element, way)));
+                menu.getItems().add(item);
+            }
+            listen.getItems().add(menu);
+        }
+    }
+
+    private void choose(String method) {
+        Recipe now = bench.state().recipe();
+        if (now != null && now.method().equals(method)) {
+            changed.run(); // the toggle must not go off
+        } else {
+            bench.fitting().startMethod(method);
+        }
+    }
+}

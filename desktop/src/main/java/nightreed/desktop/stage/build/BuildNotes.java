@@ -1,0 +1,204 @@
+package nightreed.desktop.stage.build;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import nightreed.desktop.stage.Notes;
+import nightreed.desktop.workspace.Fitting;
+import nightreed.desktop.workspace.MethodNames;
+import nightreed.desktop.workspace.Workspace;
+import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.match.advice.Adviser;
+import nightreed.match.fit.JointFit;
+import nightreed.match.method.MethodAdvice;
+import nightreed.match.start.Start;
+import nightreed.measure.partial.Partial;
+import nightreed.music.Pitch;
+import nightreed.project.Take;
+import nightreed.recipe.PatchCheck;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.ResonatorRecipe;
+
+/** What stands in the margin of the Build stage: why this method, where its values come from, what was tried. */
+final class BuildNotes {
+    private static final Map<String, String> ABOUT = Map.of(
+            "resonators",
+            "A bank of decaying modes, struck together, each with its own level and decay.",
+            "fm",
+            "A modulator bends a carrier: lines stand at carrier plus and minus whole numbers of modulators, and the index"
+                    + " says how many. Bells, brass, metallic plucks.",
+            "ring",
+            "Two waves multiplied give sums and differences of their partials. Drift makes them beat. Gongs and bells.",
+            "formant",
+            "A wave and noise through bands, each with its own mix and course. Bodies, vowels, wooden hits.",
+            "string",
+            "A delay loop tuned to the key; a filter in it lets each partial die at its pace. Plucked and bowed strings.",
+            "subtractive",
+            "Rich waves through a filter that opens and closes. Brass, reeds, flutes.");
+
+    private final Workspace bench;
+    private final Notes margin;
+    private final MachineMenu machine;
+    private final LayerNotes layers;
+
+    BuildNotes(Workspace bench, Notes margin, MachineMenu machine) {
+        this.bench = bench;
+        this.margin = margin;
+        this.machine = machine;
+        this.layers = new LayerNotes(bench);
+    }
+
+    /** Where there is no recipe yet. */
+    void nothing(WorkspaceState s) {
+        margin.add(Notes.heading("Nothing built yet"));
+        margin.add(Notes.body(
+                s.recording() == null
+                        ? "Bring in a recording on the Brief stage first."
+                        : "Choose a method, or let all six be tried: each is fitted until no single value helps,"
+                                + " and the nearest stays."));
+        if (s.recording() != null) {
+            promising(s);
+        }
+    }
+
+    /** Methods by what the measurement promises. */
+    private void promising(WorkspaceState s) {
+        margin.add(Notes.space(4), Notes.heading("What the recording asks for"));
+        List<MethodAdvice> advice = MethodAdvice.of(s.recording().measurement());
+        for (MethodAdvice a : advice.subList(0, 3)) {
+            margin.add(Notes.body(MethodNames.of(a.method()) + ". " + a.why()));
+        }
+    }
+
+    /** Of a bank of modes, when the values that matter most are shown. */
+    void modes(WorkspaceState s, ResonatorRecipe r) {
+        joint(s);
+        layers.notes(s, margin);
+        ranking();
+        machine.notes(s, margin);
+        margin.add(Notes.heading("Why resonators"));
+        margin.add(Notes.body(String.format(
+                Locale.ROOT,
+                "%d partials each die at their own pace. %d modes, struck together, do the same; no envelope is"
+                        + " shared.",
+                s.recording().measurement().reliablePartials().size(),
+                r.modes().size())));
+        Partial p = bench.selectedProperty().get();
+        if (p != null) {
+            int i = ModeRulers.nearest(r, p);
+            var m = r.modes().get(i);
+            margin.add(Notes.space(6), Notes.heading("Mode " + (i + 1)));
+            margin.add(
+                    Notes.pair("frequency", String.format(Locale.ROOT, "%.2f Hz", m.ratio() * r.f0Hz())),
+                    Notes.pair("level", String.format(Locale.ROOT, "%.1f dB", m.levelDb())),
+                    Notes.pair("T60", String.format(Locale.ROOT, "%.3f s", m.t60Seconds())),
+                    Notes.pair(
+                            "rings like Q",
+                            String.format(Locale.ROOT, "%.0f", m.t60Seconds() * m.ratio() * r.f0Hz() / 2.199)));
+            if (p.t60Seconds() != null && Math.abs(Math.log(m.t60Seconds() / p.t60Seconds())) > 0.1) {
+                margin.add(Notes.quiet(
+                        String.format(Locale.ROOT, "The recording's partial there rings for %.3f s.", p.t60Seconds())));
+            }
+        }
+        List<Take> takes = s.takes();
+        if (!takes.isEmpty()) {
+            margin.add(Notes.space(6), Notes.heading("Takes"));
+            for (int i = takes.size() - 1; i >= Math.max(0, takes.size() - 5); i--) {
+                Take t = takes.get(i);
+                margin.add(Notes.pair(t.name(), String.format(Locale.ROOT, "%.2f", t.totalJnd())));
+            }
+        }
+        margin.add(
+                Notes.space(6),
+                Notes.quiet("Green: how far a value may move before anyone hears it. Amber tick: the fitted"
+                        + " value, a double click goes back to it. The bar at the end: how strongly the value"
+                        + " moves the match."));
+    }
+
+    /** Where the values come from, and what is forgotten. */
+    void method(WorkspaceState s) {
+        Recipe r = s.recipe();
+        joint(s);
+        layers.notes(s, margin);
+        margin.add(Notes.heading(MethodNames.of(r.method())));
+        margin.add(Notes.body(ABOUT.get(r.method())));
+        ranking();
+        machine.notes(s, margin);
+        Start start = bench.fitting().startedProperty().get();
+        if (start != null && start.recipe().method().equals(r.method())) {
+            boolean moved = !start.recipe().equals(r);
+            margin.add(
+                    Notes.space(4),
+                    Notes.heading(moved ? "Where the first values came from" : "Where values come from"));
+            if (moved) {
+                margin.add(Notes.quiet("A fit or a hand has moved values since."));
+            }
+            for (Start.Origin o :
+                    start.origins().subList(0, Math.min(7, start.origins().size()))) {
+                margin.add(Notes.quiet(named(r, o.parameterId()) + ": " + o.why()));
+            }
+        }
+        List<PatchCheck.Finding> findings = PatchCheck.of(r);
+        if (!findings.isEmpty()) {
+            margin.add(Notes.space(4), Notes.heading("Check"));
+            for (PatchCheck.Finding f : findings.subList(0, Math.min(5, findings.size()))) {
+                margin.add(Notes.body(f.text()));
+            }
+        }
+    }
+
+    /** What came of trying all methods. */
+    private void ranking() {
+        List<Adviser.Ranked> ranking = bench.fitting().rankingProperty().get();
+        if (ranking == null) {
+            return;
+        }
+        margin.add(Notes.space(4), Notes.heading("All methods, the nearest first"));
+        for (Adviser.Ranked r : ranking) {
+            margin.add(Notes.pair(
+                    MethodNames.of(r.fitted().method()),
+                    String.format(
+                            Locale.ROOT, "%.2f JND", r.fitted().comparison().totalJnd())));
+        }
+        margin.add(Notes.quiet(MethodNames.of(ranking.get(0).fitted().method()) + ": "
+                + ranking.get(0).why() + "."));
+    }
+
+    /** What came of fitting several notes at once, as long as its recipe is on the bench. */
+    private void joint(WorkspaceState s) {
+        Fitting.Joint joint = bench.fitting().togetherProperty().get();
+        if (joint == null || s.snapshot().fitted() != joint.result().recipe()) {
+            return;
+        }
+        margin.add(Notes.heading("Notes fitted together"));
+        for (int i = 0; i < joint.names().size(); i++) {
+            JointFit.Heard h = joint.result().notes().get(i);
+            margin.add(Notes.pair(
+                    joint.names().get(i),
+                    String.format(Locale.ROOT, "%.2f JND", h.comparison().totalJnd())));
+            margin.add(Notes.quiet(String.format(
+                    Locale.ROOT,
+                    "%s, strength taken as %.2f",
+                    Pitch.name(h.note().key()),
+                    h.note().velocity())));
+        }
+        margin.add(Notes.quiet("Strengths are taken from the loudness of notes on one key, or as usual."));
+        margin.add(Notes.space(4), Notes.heading("What these notes tell"));
+        joint.result()
+                .maps()
+                .forEach((id, value) -> margin.add(Notes.pair(
+                        named(s.recipe(), id),
+                        s.recipe().setting(id).parameter().formatWithUnit(value))));
+        margin.add(Notes.space(4));
+    }
+
+    /** Name of a value, or of the first of several. */
+    private static String named(Recipe r, String id) {
+        for (Recipe.Setting v : r.settings()) {
+            if (v.parameter().id().equals(id)) {
+                return v.parameter().name();
+            }
+        }
+        return id.replace('.', ' ');
+    }
+}
