@@ -133,12 +133,6 @@ public final class OutputMixer implements AudioSource, Playable {
         return player.position() >= 0;
     }
 
-    /** Place of the player in the recording [s], or -1 if it is not playing. */
-    public double positionSeconds() {
-        int p = player.position();
-        return p < 0 ? -1 : (double) p / sampleRateHz;
-    }
-
     public void hearImitation(boolean imitation) {
         player.hearImitation(imitation);
     }

@@ -1,6 +1,7 @@
 package nightreed.measure;
 
 import nightreed.dsp.RealFft;
+import nightreed.dsp.Windows;
 import nightreed.measure.partial.NoiseFloor;
 import nightreed.measure.take.Channels;
 import nightreed.music.Bark;
@@ -37,7 +38,7 @@ public record BrightnessPath(double hopSeconds, double[] centroidHz, double[] le
         double[] window = new double[n];
         double norm = 0;
         for (int i = 0; i < n; i++) {
-            window[i] = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n);
+            window[i] = Windows.hann(i, n);
             norm += window[i] * window[i];
         }
         double[] noise = new double[n / 2 + 1];

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import nightreed.dsp.LineFit;
 import nightreed.dsp.RealFft;
+import nightreed.dsp.Windows;
 import nightreed.measure.partial.NoiseFloor;
 import nightreed.music.Bark;
 import nightreed.sound.Clip;
@@ -81,7 +82,7 @@ public record NoiseBands(
         double[] frame = new double[length];
         double norm = 0;
         for (int i = 0; i < length; i++) {
-            double w = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / length);
+            double w = Windows.hann(i, length);
             frame[i] = w * x[from + i];
             norm += w * w;
         }

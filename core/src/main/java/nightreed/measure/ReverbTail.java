@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import nightreed.dsp.LineFit;
 import nightreed.dsp.RealFft;
+import nightreed.dsp.Windows;
 import nightreed.measure.partial.DampedSinusoid;
 import nightreed.measure.partial.NoiseFloor;
 
@@ -101,7 +102,7 @@ public record ReverbTail(double t60Seconds, double t60SeSeconds, double levelDb)
         double[] window = new double[n];
         double norm = 0;
         for (int i = 0; i < n; i++) {
-            window[i] = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n);
+            window[i] = Windows.hann(i, n);
             norm += window[i] * window[i];
         }
         double[] frame = new double[n];

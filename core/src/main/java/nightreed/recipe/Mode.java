@@ -67,8 +67,4 @@ public record Mode(
     public Mode withLevelDb(double db) {
         return new Mode(ratio, db, t60Seconds, phaseRad);
     }
-
-    public Mode withT60Seconds(double t60) {
-        return new Mode(ratio, levelDb, t60, phaseRad);
-    }
 }

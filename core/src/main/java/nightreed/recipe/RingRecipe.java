@@ -157,28 +157,6 @@ public record RingRecipe(
         return b.frequencyRatio() / a.frequencyRatio() * Math.pow(2, velocityCents * soft / 1200);
     }
 
-    /** With another course of its level. */
-    public RingRecipe withAmplitude(Envelope course) {
-        return new RingRecipe(
-                key,
-                tuningCents,
-                levelDb,
-                a,
-                b,
-                cycle,
-                filterA,
-                filterB,
-                ringDb,
-                dryDb,
-                driftRateHz,
-                driftCents,
-                velocityCents,
-                course,
-                exciter,
-                velocity,
-                common);
-    }
-
     @Override
     public RingRecipe with(String id, double value) {
         return Recipe.changed(this, id, value);

@@ -97,11 +97,6 @@ public record SubtractiveRecipe(
                 key, tuningCents, levelDb, oscillators, cycle, u, breath, filter, amplitude, exciter, velocity, common);
     }
 
-    public SubtractiveRecipe withFilter(Filter f) {
-        return new SubtractiveRecipe(
-                key, tuningCents, levelDb, oscillators, cycle, unison, breath, f, amplitude, exciter, velocity, common);
-    }
-
     @Override
     public SubtractiveRecipe withCommon(Common c) {
         return new SubtractiveRecipe(

@@ -1,5 +1,7 @@
 package nightreed.sound;
 
+import nightreed.dsp.Windows;
+
 /**
  * Slower without a change of pitch: overlapping pieces are laid out farther apart, each taken from where it continues the
  * one before best (W. Verhelst, M. Roelands, "An overlap-add technique based on waveform similarity", ICASSP 1993).
@@ -28,7 +30,7 @@ public final class TimeStretch {
             int wanted = (int) (k * hop / factor);
             int best = k == 0 ? 0 : closest(x, from + hop, wanted, search, hop);
             for (int i = 0; i < piece; i++) {
-                double w = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / piece);
+                double w = Windows.hann(i, piece);
                 if (best + i >= 0 && best + i < x.length) {
                     out[k * hop + i] += w * x[best + i];
                 }

@@ -8,16 +8,12 @@ import static nightreed.match.fit.MultiStartSearch.walked;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
-import nightreed.match.compare.ImitationRenderer;
-import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
-import nightreed.match.hearing.Aspect;
 import nightreed.match.method.Methods;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Method;
 import nightreed.recipe.Recipe;
-import nightreed.sound.UnusableSound;
 import nightreed.work.Progress;
 
 /**
@@ -56,9 +52,6 @@ final class FitStrategy {
     private static final double NEAR_JND = 2.5;
 
     private static final int APPROACH_ROUNDS = 3;
-
-    /** Of starts, how many are heard whether they are the note that is meant, where nothing that was found is. */
-    private static final int TUNED = 10;
 
     private final Method method;
     private final List<Recipe> starts;
@@ -163,18 +156,7 @@ final class FitStrategy {
         Candidate nearest = sorted(brief.at(
                         first(TRIED, computed).stream().map(Candidate::recipe).toList()))
                 .get(0);
-        return nearest.total() < NEAR_JND && isOnPitch(asLoud(nearest.recipe()));
-    }
-
-    /** Lines that are nearly right may still be heard as another note, which the quick ear does not hear. */
-    private boolean isOnPitch(Recipe recipe) {
-        try {
-            AnalysedSound imitation =
-                    ImitationRenderer.rendered(ImitationRenderer.render(plan.with(recipe), recording));
-            return PerceptualComparator.compare(recording, imitation).aspects().get(Aspect.PITCH) < NEAR_JND;
-        } catch (UnusableSound silent) {
-            return false;
-        }
+        return nearest.total() < NEAR_JND;
     }
 
     /** From the nearest of computed starts where they are near, otherwise from whatever scouts find. */
@@ -237,33 +219,12 @@ final class FitStrategy {
 
     /** Of many starts, the nearest by the brief ear after walks from the likeliest of them. */
     private Recipe scouted(List<Recipe> from) {
-        List<Candidate> near = onPitch(new MultiStartSearch(from, plan, budget, recording, moment).found(), from);
+        List<Candidate> near = new MultiStartSearch(from, plan, budget, recording, moment).found();
         first(MOST_OTHERS, near).forEach(p -> others.add(asLoud(p.recipe())));
         whole.at(asLoud(near.get(0).recipe()));
         List<Candidate> briefly =
                 first(2, near).stream().map(p -> brief.at(p.recipe())).toList();
         return walked(brief, briefly, plan, rounds(near.get(0).recipe())).get(0).recipe();
-    }
-
-    /**
-     * What scouts found, those first that are heard as the note that is meant; if none is, then what is walked to from starts
-     * that are. Bands of the quick ear are too wide to tell a note from others beside it.
-     */
-    private List<Candidate> onPitch(List<Candidate> found, List<Recipe> from) {
-        boolean brief = plan.seconds() < Fits.BRIEF_SECONDS; // measuring what is rendered takes a second or two
-        if (brief || budget.late() || isOnPitch(asLoud(found.get(0).recipe()))) {
-            return found;
-        }
-        List<Candidate> tuned = first(MOST_OTHERS, found).parallelStream()
-                .filter(p -> isOnPitch(asLoud(p.recipe())))
-                .toList();
-        if (tuned.isEmpty() && !budget.late()) {
-            List<Candidate> starts = first(TUNED, sorted(moment.at(from))).parallelStream()
-                    .filter(p -> isOnPitch(asLoud(p.recipe())))
-                    .toList();
-            tuned = walked(moment, first(TRIED, starts), plan, APPROACH_ROUNDS);
-        }
-        return Stream.concat(tuned.stream(), found.stream()).distinct().toList();
     }
 
     /** Rounds of a walk that a share of what may be spent is enough for, one to four. */

@@ -3,6 +3,7 @@ package nightreed.match.fit;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import nightreed.dsp.RealFft;
+import nightreed.dsp.Windows;
 import nightreed.music.Bark;
 
 /**
@@ -45,7 +46,7 @@ final class FrameSpectra {
     private static double[] hann(int n) {
         double[] out = new double[n];
         for (int i = 0; i < n; i++) {
-            out[i] = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n);
+            out[i] = Windows.hann(i, n);
         }
         return out;
     }

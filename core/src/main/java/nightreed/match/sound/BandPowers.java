@@ -3,6 +3,7 @@ package nightreed.match.sound;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import nightreed.dsp.RealFft;
+import nightreed.dsp.Windows;
 import nightreed.sound.Clip;
 
 /**
@@ -143,7 +144,7 @@ public final class BandPowers {
     private static double[] spectrum(Clip part, int n) {
         double[] x = java.util.Arrays.copyOf(part.mixed(), n);
         for (int i = 0; i < n; i++) {
-            x[i] *= 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n);
+            x[i] *= Windows.hann(i, n);
         }
         double[] p = RealFft.power(new RealFft(n).forward(x));
         for (int k = 0; k < p.length; k++) {

@@ -2,6 +2,7 @@ package nightreed.match.sound;
 
 import java.util.Arrays;
 import nightreed.dsp.RealFft;
+import nightreed.dsp.Windows;
 import nightreed.music.Bark;
 import nightreed.sound.Clip;
 import nightreed.sound.Loudness;
@@ -283,7 +284,7 @@ public record LoudnessTracks(
         int n = fft.length();
         double[] y = new double[n];
         for (int i = 0; i < n && at + i < x.length; i++) {
-            y[i] = x[at + i] * (0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n));
+            y[i] = x[at + i] * Windows.hann(i, n);
         }
         return RealFft.power(fft.forward(y));
     }

@@ -2,6 +2,7 @@ package nightreed.match.sound;
 
 import java.util.Arrays;
 import nightreed.dsp.RealFft;
+import nightreed.dsp.Windows;
 import nightreed.recipe.part.Envelope;
 import nightreed.sound.Clip;
 
@@ -92,7 +93,7 @@ public final class NoteOffDetector {
             int begin = onset + (int) Math.round((f + 0.5) * LoudnessTracks.HOP * fs) - n / 2;
             for (int i = 0; i < n; i++) {
                 boolean there = begin + i >= 0 && begin + i < x.length;
-                y[i] = there ? x[begin + i] * (0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n)) : 0;
+                y[i] = there ? x[begin + i] * Windows.hann(i, n) : 0;
             }
             double[] power = RealFft.power(fft.forward(y));
             for (int k = 1; k < power.length; k++) {

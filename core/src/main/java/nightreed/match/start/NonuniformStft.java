@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.RealFft;
+import nightreed.dsp.Windows;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.part.Common;
 
@@ -165,7 +166,7 @@ public final class NonuniformStft {
         int n = fft.length();
         double[] y = new double[n];
         for (int i = 0; i < n && from + i < x.length; i++) {
-            y[i] = x[from + i] * (0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n));
+            y[i] = x[from + i] * Windows.hann(i, n);
         }
         double[] p = RealFft.power(fft.forward(y));
         for (int k = 0; k < p.length; k++) {

@@ -91,11 +91,6 @@ public record HeldNote(
         return tremolo != null && tremolo.depth() > BEATEN_DB && tremolo.rateHz() > BEATEN_HZ;
     }
 
-    /** Whether there are lines beside the harmonics that the pitch alone does not place. */
-    public boolean hasOtherLines() {
-        return share < HARMONIC_SHARE;
-    }
-
     /** Whether the pitch stays where it is, but for its vibrato. */
     public boolean isOnePitch() {
         double low = Arrays.stream(pathHz).min().orElse(1);

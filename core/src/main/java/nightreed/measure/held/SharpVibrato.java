@@ -4,6 +4,7 @@ import java.util.Arrays;
 import nightreed.dsp.RealFft;
 import nightreed.dsp.Resampler;
 import nightreed.dsp.SincReader;
+import nightreed.dsp.Windows;
 import nightreed.measure.held.Movement.Shape;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.optim.InitialGuess;
@@ -254,7 +255,7 @@ final class SharpVibrato {
         double[] y = new double[n];
         for (int at = 0; at + n <= steady.length; at += n / 2) {
             for (int i = 0; i < n; i++) {
-                y[i] = steady[at + i] * (0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n));
+                y[i] = steady[at + i] * Windows.hann(i, n);
             }
             sum += entropy(RealFft.power(fft.forward(y)));
             frames++;

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import nightreed.dsp.Windows;
 import nightreed.measure.partial.DampedSinusoid;
 import nightreed.measure.partial.NoiseFloor;
 import nightreed.measure.partial.PartialSearch;
@@ -178,7 +179,7 @@ public final class FmLawFit {
         double[] right = new double[2 * n];
         double[] row = new double[2 * n];
         for (int i = 0; i < window; i++) {
-            double w = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / window);
+            double w = Windows.hann(i, window);
             double t = (i - window / 2.0) / fs;
             for (int k = 0; k < n; k++) {
                 double angle = 2 * Math.PI * lattice.hz(orders.get(k)) * t;

@@ -2,6 +2,7 @@ package nightreed.measure.partial;
 
 import java.util.Arrays;
 import nightreed.dsp.RealFft;
+import nightreed.dsp.Windows;
 
 /**
  * Background noise by frequency: the variance per sample that white noise of the same density would have.
@@ -50,7 +51,7 @@ public final class NoiseFloor {
             double[] frame = new double[WINDOW];
             double norm = 0;
             for (int i = 0; i < WINDOW; i++) {
-                double w = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / WINDOW);
+                double w = Windows.hann(i, WINDOW);
                 frame[i] = w * x[at + i];
                 norm += w * w;
             }

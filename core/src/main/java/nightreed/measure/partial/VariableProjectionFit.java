@@ -5,8 +5,6 @@ import java.util.Arrays;
 import java.util.List;
 import nightreed.optim.LeastSquaresProblem;
 import nightreed.optim.LevenbergMarquardt;
-import org.ejml.data.ZMatrixRMaj;
-import org.ejml.dense.row.CommonOps_ZDRM;
 
 /**
  * The joint fit of a few damped sinusoids whose lines lie close, on the bins around them. Unknowns per term: q = c/2 and θ =
@@ -146,7 +144,7 @@ final class VariableProjectionFit {
         public double[][] jacobian(double[] point, double[] residuals) {
             accepted = point.clone();
             set(point);
-            ZMatrixRMaj inner = inners(d);
+            HermitianSystem inner = new HermitianSystem(d);
             double[][] out = new double[2 * m][];
             for (int i = 0; i < m; i++) {
                 double[] c = withoutAmplitudes(column(i), inner);
@@ -202,18 +200,14 @@ final class VariableProjectionFit {
     }
 
     /** What the terms cannot make up for by other amplitudes. @param inner products of the terms with each other */
-    private double[] withoutAmplitudes(double[] column, ZMatrixRMaj inner) {
-        ZMatrixRMaj b = new ZMatrixRMaj(m, 1);
-        for (int i = 0; i < m; i++) {
-            setInner(b, i, 0, d[i], column);
-        }
-        ZMatrixRMaj x = new ZMatrixRMaj(m, 1);
-        if (!CommonOps_ZDRM.solve(inner.copy(), b, x)) {
+    private double[] withoutAmplitudes(double[] column, HermitianSystem inner) {
+        double[] x = inner.nearest(column);
+        if (x == null) {
             return column;
         }
         double[] out = column.clone();
         for (int i = 0; i < m; i++) {
-            take(out, x.getReal(i, 0), x.getImag(i, 0), d[i]);
+            take(out, x[2 * i], x[2 * i + 1], d[i]);
         }
         return out;
     }
@@ -261,30 +255,11 @@ final class VariableProjectionFit {
     }
 
     private void solveAmplitudes() {
-        ZMatrixRMaj b = new ZMatrixRMaj(m, 1);
-        for (int i = 0; i < m; i++) {
-            setInner(b, i, 0, d[i], target);
+        double[] q = new HermitianSystem(d).nearest(target);
+        for (int i = 0; q != null && i < m; i++) {
+            qRe[i] = q[2 * i];
+            qIm[i] = q[2 * i + 1];
         }
-        ZMatrixRMaj q = new ZMatrixRMaj(m, 1);
-        if (CommonOps_ZDRM.solve(inners(d), b, q)) {
-            for (int i = 0; i < m; i++) {
-                qRe[i] = q.getReal(i, 0);
-                qIm[i] = q.getImag(i, 0);
-            }
-        }
-    }
-
-    /** Inner products of vectors with each other, with a diagonal that lets terms that are alike be solved for. */
-    private static ZMatrixRMaj inners(double[][] vectors) {
-        int k = vectors.length;
-        ZMatrixRMaj a = new ZMatrixRMaj(k, k);
-        for (int i = 0; i < k; i++) {
-            for (int j = 0; j <= i; j++) {
-                setInners(a, i, j, vectors[i], vectors[j]);
-            }
-            a.data[2 * (i * k + i)] *= 1 + 1e-12;
-        }
-        return a;
     }
 
     private double[] column(int i) {
@@ -323,11 +298,9 @@ final class VariableProjectionFit {
             columns[i] = d[i];
             columns[m + i] = column(i);
         }
-        ZMatrixRMaj inverse = new ZMatrixRMaj(2 * m, 2 * m);
-        if (CommonOps_ZDRM.invert(inners(columns), inverse)) {
-            for (int i = 0; i < m; i++) {
-                se[i] = Math.sqrt(Math.abs(inverse.getReal(m + i, m + i)) * variance / 2);
-            }
+        double[] inverse = new HermitianSystem(columns).inverseDiagonal();
+        for (int i = 0; inverse != null && i < m; i++) {
+            se[i] = Math.sqrt(Math.abs(inverse[m + i]) * variance / 2);
         }
     }
 
@@ -392,22 +365,5 @@ final class VariableProjectionFit {
             wi = wr * si + wi * sr;
             wr = next;
         }
-    }
-
-    /** Puts the inner products of two interleaved vectors, one the conjugate of the other, at (row, col) and (col, row). */
-    private static void setInners(ZMatrixRMaj a, int row, int col, double[] u, double[] v) {
-        setInner(a, row, col, u, v);
-        a.set(/* row= */ col, /* col= */ row, a.getReal(row, col), -a.getImag(row, col));
-    }
-
-    /** Puts the inner product conj(u)·v of two interleaved vectors at (row, col). */
-    private static void setInner(ZMatrixRMaj a, int row, int col, double[] u, double[] v) {
-        double re = 0;
-        double im = 0;
-        for (int b = 0; b < u.length; b += 2) {
-            re += u[b] * v[b] + u[b + 1] * v[b + 1];
-            im += u[b] * v[b + 1] - u[b + 1] * v[b];
-        }
-        a.set(row, col, re, im);
     }
 }

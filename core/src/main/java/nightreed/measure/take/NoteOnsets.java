@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import nightreed.dsp.RealFft;
+import nightreed.dsp.Windows;
 
 /**
  * Where further notes begin in a recording: moments at which many frequency bands rise at once above all that they were
@@ -133,7 +134,7 @@ public final class NoteOnsets {
         }
         double[] window = new double[WINDOW];
         for (int i = 0; i < WINDOW; i++) {
-            window[i] = 0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / WINDOW);
+            window[i] = Windows.hann(i, WINDOW);
         }
         double[][] out = new double[frames][BANDS + 1];
         double[] frame = new double[WINDOW];

@@ -53,7 +53,7 @@ public final class FmMethod extends Method {
     /** Less than others, since its starts have been refined; of held notes most. */
     @Override
     public double amount(boolean held) {
-        return held ? 850 : 1300;
+        return held ? 425 : 650;
     }
 
     @Override

@@ -1,0 +1,88 @@
+package nightreed.measure.partial;
+
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.DecompositionSolver;
+import org.hipparchus.linear.LUDecomposition;
+
+/**
+ * Normal equations of complex vectors: what multiples of them come nearest to another. Each complex number a + jb stands as the real
+ * matrix [a, -b; b, a], so that a solver of real equations will do. Vectors are interleaved: real part, imaginary part, and so on.
+ */
+final class HermitianSystem {
+    /** Added to the diagonal as a share of it, so that vectors that are alike can be solved for; far below rounding of the data. */
+    private static final double REGULARISATION = 1e-12;
+
+    private final double[][] vectors;
+    private final DecompositionSolver solver;
+
+    /** @param vectors of one length, at least one */
+    HermitianSystem(double[][] vectors) {
+        this.vectors = vectors;
+        int k = vectors.length;
+        double[][] a = new double[2 * k][2 * k];
+        for (int i = 0; i < k; i++) {
+            for (int j = 0; j <= i; j++) {
+                put(a, i, j, re(vectors[i], vectors[j]), im(vectors[i], vectors[j]));
+            }
+            a[2 * i][2 * i] *= 1 + REGULARISATION;
+            a[2 * i + 1][2 * i + 1] *= 1 + REGULARISATION;
+        }
+        solver = new LUDecomposition(new Array2DRowRealMatrix(a, false), Double.MIN_NORMAL).getSolver();
+    }
+
+    private static void put(double[][] a, int i, int j, double re, double im) {
+        a[2 * i][2 * j] = re;
+        a[2 * i][2 * j + 1] = -im;
+        a[2 * i + 1][2 * j] = im;
+        a[2 * i + 1][2 * j + 1] = re;
+        a[2 * j][2 * i] = re;
+        a[2 * j][2 * i + 1] = im;
+        a[2 * j + 1][2 * i] = -im;
+        a[2 * j + 1][2 * i + 1] = re;
+    }
+
+    /** The multiples of the vectors whose sum is nearest to another, interleaved; null if they cannot be told apart. */
+    double[] nearest(double[] other) {
+        if (!solver.isNonSingular()) {
+            return null;
+        }
+        double[] right = new double[2 * vectors.length];
+        for (int i = 0; i < vectors.length; i++) {
+            right[2 * i] = re(vectors[i], other);
+            right[2 * i + 1] = im(vectors[i], other);
+        }
+        return solver.solve(new ArrayRealVector(right, false)).toArray();
+    }
+
+    /** Diagonal of the inverse of their inner products; null if they cannot be told apart. */
+    double[] inverseDiagonal() {
+        if (!solver.isNonSingular()) {
+            return null;
+        }
+        double[][] inverse = solver.getInverse().getData();
+        double[] out = new double[vectors.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = inverse[2 * i][2 * i];
+        }
+        return out;
+    }
+
+    /** Real part of conj(u)·v. */
+    private static double re(double[] u, double[] v) {
+        double sum = 0;
+        for (int b = 0; b < u.length; b += 2) {
+            sum += u[b] * v[b] + u[b + 1] * v[b + 1];
+        }
+        return sum;
+    }
+
+    /** Imaginary part of conj(u)·v. */
+    private static double im(double[] u, double[] v) {
+        double sum = 0;
+        for (int b = 0; b < u.length; b += 2) {
+            sum += u[b] * v[b + 1] - u[b + 1] * v[b];
+        }
+        return sum;
+    }
+}
