@@ -13,6 +13,7 @@ import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import nightreed.desktop.settings.Preferences;
 import nightreed.desktop.stage.WorkStage;
+import nightreed.desktop.workspace.FittedBar;
 import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.device.NoDevices;
 import nightreed.device.StandInOutput;
@@ -125,7 +126,7 @@ abstract class WindowTest {
 
     final Path bar() throws Exception {
         Path wav = folder.resolve("harbour bar.wav");
-        Clip clip = RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 62, 0.8, 21);
+        Clip clip = FittedBar.cutShort(RecordingRoom.record(RecordingRoom.instrument("slate-bars"), 62, 0.8, 21));
         WavFiles.write(clip, WavFiles.Format.PCM24, wav);
         return wav;
     }

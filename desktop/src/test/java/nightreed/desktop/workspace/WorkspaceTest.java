@@ -82,7 +82,7 @@ class WorkspaceTest {
 
     private Path wav(int key) throws Exception {
         Path file = folder.resolve("bar " + key + ".wav");
-        Clip clip = RecordingRoom.record(RecordingRoom.instrument("slate-bars"), key, 0.7, 8);
+        Clip clip = FittedBar.cutShort(RecordingRoom.record(RecordingRoom.instrument("slate-bars"), key, 0.7, 8));
         WavFiles.write(clip, WavFiles.Format.PCM24, file);
         return file;
     }

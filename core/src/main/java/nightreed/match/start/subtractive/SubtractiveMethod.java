@@ -25,11 +25,6 @@ public final class SubtractiveMethod extends Method {
     }
 
     @Override
-    public boolean computesStarts(boolean held) {
-        return held;
-    }
-
-    @Override
     public double costPerSecond(Recipe recipe, double fs) {
         return 1.7;
     }
