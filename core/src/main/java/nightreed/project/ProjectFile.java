@@ -1,22 +1,17 @@
 package nightreed.project;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.DeserializationFeature;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Collectors;
 import nightreed.match.compare.Comparison;
 import nightreed.match.hearing.AspectWeights;
@@ -25,7 +20,6 @@ import nightreed.measure.Measurement;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
-import nightreed.recipe.UnusableRecipe;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 import nightreed.sound.WavFiles;
@@ -43,9 +37,7 @@ public final class ProjectFile implements AutoCloseable {
 
     private final Path path;
     private final Database db;
-    private final ObjectMapper mapper = JsonMapper.builder()
-            .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES) // measurements of older versions held others
-            .build();
+    private final StoredValues stored = new StoredValues();
 
     private ProjectFile(Path path, Database db) {
         this.path = path;
@@ -264,7 +256,7 @@ public final class ProjectFile implements AutoCloseable {
     /** Stores a recording; it belongs to no imitation until an edit names it. */
     public long addRecording(String name, Clip clip, Measurement measurement) throws UnusableProject {
         byte[] wav = WavFiles.encode(clip, WavFiles.Format.FLOAT32);
-        String json = measurement == null ? null : write(measurement);
+        String json = measurement == null ? null : stored.write(measurement);
         return db.inTransaction(
                 () -> db.insert("insert into recording(name, wav, measurement) values (?, ?, ?)", name, wav, json));
     }
@@ -276,7 +268,7 @@ public final class ProjectFile implements AutoCloseable {
                     String name = r.getString(1);
                     try {
                         String json = r.getString(3);
-                        Measurement m = json == null ? null : mapper.readValue(json, Measurement.class);
+                        Measurement m = json == null ? null : stored.mapper().readValue(json, Measurement.class);
                         return new Recording(
                                 id, name, SoundFiles.read(r.getBytes(2), name).clip(), m);
                     } catch (UnusableSound | JsonProcessingException e) {
@@ -296,7 +288,7 @@ public final class ProjectFile implements AutoCloseable {
                 .query(
                         "select e.recording, e.recipe, e.fitted, e.note, e.hand, e.locked, e.marks from edit e join imitation i on i.head = e.id"
                                 + " where i.id = ?",
-                        this::snapshot,
+                        stored::snapshot,
                         imitation.id())
                 .stream()
                 .findFirst()
@@ -312,7 +304,7 @@ public final class ProjectFile implements AutoCloseable {
             if (snapshot.recipe() != null) {
                 RecipeJson.text(snapshot.recipe());
             }
-            text(snapshot.hand());
+            stored.text(snapshot.hand());
             return db.update("update project set name = name");
         });
     }
@@ -391,7 +383,7 @@ public final class ProjectFile implements AutoCloseable {
     /** @param comparison how close the layers together are to the recording */
     public void addTake(Imitation imitation, String name, String note, Comparison comparison, Patch patch)
             throws UnusableProject {
-        String picture = write(TakePicture.of(comparison));
+        String picture = stored.write(TakePicture.of(comparison));
         db.inTransaction(() -> db.insert(
                 "insert into take(imitation, name, note, at, total_jnd, worst_aspect, worst_jnd, picture, recipe)"
                         + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
@@ -403,12 +395,7 @@ public final class ProjectFile implements AutoCloseable {
                 comparison.worst().title(),
                 comparison.worstJnd(),
                 picture,
-                text(patch)));
-    }
-
-    /** A recipe by itself is written as it always was. */
-    private static String text(Patch patch) {
-        return patch.layers().size() == 1 ? RecipeJson.text(patch.first()) : RecipeJson.text(patch);
+                StoredValues.text(patch)));
     }
 
     /** Takes of an imitation, the oldest first. */
@@ -416,29 +403,8 @@ public final class ProjectFile implements AutoCloseable {
         return db.query(
                 "select id, name, note, at, total_jnd, worst_aspect, worst_jnd, picture, recipe from take"
                         + " where imitation = ? order by id",
-                this::take,
+                stored::take,
                 imitation.id());
-    }
-
-    private Take take(ResultSet r) throws SQLException {
-        double worst = r.getDouble(7);
-        Double worstJnd = r.wasNull() ? null : (Double) worst;
-        String json = r.getString(8);
-        try {
-            TakePicture picture = json == null ? null : mapper.readValue(json, TakePicture.class);
-            return new Take(
-                    r.getLong(1),
-                    r.getString(2),
-                    r.getString(3),
-                    r.getString(4),
-                    r.getDouble(5),
-                    r.getString(6),
-                    worstJnd,
-                    picture,
-                    patch(r.getString(9)));
-        } catch (JsonProcessingException e) {
-            throw new SQLException("the picture of take '" + r.getString(2) + "' is damaged", e);
-        }
     }
 
     private void appendEdit(long imitation, String label, Snapshot s) throws SQLException {
@@ -449,65 +415,13 @@ public final class ProjectFile implements AutoCloseable {
                 label,
                 timestamp(),
                 s.recordingId(),
-                s.patch() == null ? null : text(s.patch()),
+                s.patch() == null ? null : StoredValues.text(s.patch()),
                 s.fitted() == null ? null : RecipeJson.text(s.fitted()),
                 s.note(),
-                s.hand().equals(ManualCorrections.NONE) ? null : text(s.hand()),
+                s.hand().equals(ManualCorrections.NONE) ? null : stored.text(s.hand()),
                 s.locked().isEmpty() ? null : s.locked().stream().sorted().collect(Collectors.joining(" ")),
-                s.marks().equals(AspectWeights.NONE) ? null : text(s.marks()));
+                s.marks().equals(AspectWeights.NONE) ? null : stored.text(s.marks()));
         db.update("update imitation set head = ? where id = ?", id, imitation);
-    }
-
-    private String text(Record decided) throws SQLException {
-        try {
-            return mapper.writeValueAsString(decided);
-        } catch (JsonProcessingException e) {
-            throw new SQLException("what was decided by hand cannot be written: " + e.getMessage(), e);
-        }
-    }
-
-    private Snapshot snapshot(ResultSet r) throws SQLException {
-        long recording = r.getLong(1);
-        Long id = r.wasNull() ? null : (Long) recording;
-        String hand = r.getString(5);
-        String locked = r.getString(6);
-        String marks = r.getString(7);
-        Patch patch = patch(r.getString(2));
-        Patch fitted = patch(r.getString(3));
-        try {
-            return new Snapshot(
-                    id,
-                    patch == null ? null : patch.first(),
-                    fitted == null ? null : fitted.first(),
-                    patch == null || patch.layers().size() < 2
-                            ? null
-                            : patch.layers().get(1).recipe(),
-                    r.getString(4),
-                    hand == null ? ManualCorrections.NONE : mapper.readValue(hand, ManualCorrections.class),
-                    locked == null ? Set.of() : Set.of(locked.split(" ")),
-                    marks == null ? AspectWeights.NONE : mapper.readValue(marks, AspectWeights.class));
-        } catch (JsonProcessingException e) {
-            throw new SQLException("what was decided by hand is damaged: " + e.getMessage(), e);
-        }
-    }
-
-    private static Patch patch(String json) throws SQLException {
-        if (json == null) {
-            return null;
-        }
-        try {
-            return RecipeJson.parsePatch(json, "a stored recipe");
-        } catch (UnusableRecipe e) {
-            throw new SQLException(e.getMessage(), e);
-        }
-    }
-
-    private String write(Object value) throws UnusableProject {
-        try {
-            return mapper.writeValueAsString(value);
-        } catch (JsonProcessingException e) {
-            throw new UnusableProject("A result could not be stored: " + e.getOriginalMessage(), e);
-        }
     }
 
     private static String timestamp() {

@@ -33,7 +33,7 @@ final class FrameSpectra {
      * @param n length, a power of two
      */
     double[] spectrum(double[] x, int start, int n) {
-        double[] window = hann.computeIfAbsent(n, FrameSpectra::hann);
+        double[] window = hann.computeIfAbsent(n, Windows::hann);
         double[] frame = new double[n];
         for (int i = 0; i < Math.min(n, x.length - start); i++) {
             frame[i] = window[i] * x[start + i];
@@ -41,14 +41,6 @@ final class FrameSpectra {
         return soft.computeIfAbsent(n, length -> new Look(length, fs, 2))
                 .transform
                 .forward(frame);
-    }
-
-    private static double[] hann(int n) {
-        double[] out = new double[n];
-        for (int i = 0; i < n; i++) {
-            out[i] = Windows.hann(i, n);
-        }
-        return out;
     }
 
     /** How frames of one length are looked at. */
@@ -94,5 +86,23 @@ final class FrameSpectra {
             }
             return out;
         }
+    }
+
+    /** Mean power per sample in each critical band before a sample: what a recording has besides the note. */
+    double[] background(double[] x, int end) {
+        double[] out = new double[Bark.BANDS];
+        int n = (int) (0.0427 * fs);
+        int count = 0;
+        for (int at = 0; at + n <= end; at += n) {
+            double[] b = bands(x, at, at + n);
+            count++;
+            for (int k = 0; k < out.length; k++) {
+                out[k] += b[k];
+            }
+        }
+        for (int k = 0; k < out.length; k++) {
+            out[k] /= Math.max(1, count);
+        }
+        return out;
     }
 }

@@ -8,15 +8,11 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
-import nightreed.dsp.RealFft;
-import nightreed.match.compare.PartialDifference;
-import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.hearing.Aspect;
 import nightreed.match.hearing.AspectWeights;
 import nightreed.match.hearing.JndThresholds;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
-import nightreed.measure.partial.Partial;
 import nightreed.music.Bark;
 import nightreed.sound.Clip;
 import nightreed.sound.Loudness;
@@ -32,15 +28,6 @@ import nightreed.sound.Loudness;
  * Immutable; may be used by several threads.
  */
 public final class PerceptualResiduals {
-    /** Partials that are followed. */
-    private static final int MOST_PARTIALS = 28;
-
-    /** In less, weak partials drown in what the strong ones spread over the spectrum [s]. */
-    private static final double LEAST_PROBE_SECONDS = 0.04;
-
-    /** Limits of the first frames [s]. */
-    private static final double[] FIRST = {0, 0.006, 0.02, 0.06};
-
     /** Limits of the frames that tell the rise [s]. */
     private static final double[] RISE = {0, 0.001, 0.002, 0.004, 0.007, 0.012, 0.02, 0.035, 0.06, 0.1, 0.16, 0.25};
 
@@ -91,44 +78,17 @@ public final class PerceptualResiduals {
         double[] x = recording.clip().mixed();
         int onset = Math.max(0, Math.min(x.length - 1, (int) Math.round(m.onsetSeconds() * fs)));
         double[] note = Arrays.copyOfRange(x, onset, x.length);
-        this.background = background(x, Math.max(0, onset - (int) (0.003 * fs)));
+        this.background = looks.background(x, Math.max(0, onset - (int) (0.003 * fs)));
         this.seconds = Math.min(mostSeconds, audible(note));
-        List<int[]> spans = new ArrayList<>();
-        for (int i = 0; i + 1 < FIRST.length; i++) {
-            spans.add(new int[] {(int) (FIRST[i] * fs), (int) (FIRST[i + 1] * fs)});
-        }
-        double t = FIRST[FIRST.length - 1];
-        while (t + 0.045 < seconds) {
-            spans.add(new int[] {(int) (t * fs), (int) ((t + 0.0427) * fs)});
-            t += held ? Math.max(0.05, Math.min(0.15, 0.3 * t)) : Math.max(0.0427, 0.22 * t);
-        }
-        from = spans.stream().mapToInt(s -> s[0]).toArray();
-        to = spans.stream().mapToInt(s -> s[1]).toArray();
-        lasts = new double[from.length];
-        for (int f = 0; f < lasts.length; f++) {
-            lasts[f] = f + 1 < lasts.length ? from[f + 1] - from[f] : Math.max(to[f], seconds * fs) - from[f];
-        }
-        List<PartialDifference> heard =
-                new ArrayList<>(new PerceptualComparator(recording.listener()).missing(m.reliablePartials()));
-        heard.removeIf(d -> d.weight() <= 0.01 || d.recording().frequencyHz() > 0.45 * fs);
-        heard.sort((a, b) -> Double.compare(b.weight(), a.weight()));
-        heard = heard.subList(0, Math.min(MOST_PARTIALS, heard.size()));
-        hz = heard.stream().mapToDouble(d -> d.recording().frequencyHz()).toArray();
-        weight = heard.stream().mapToDouble(PartialDifference::weight).toArray();
-        double spacing = spacing(m.reliablePartials());
-        probe = Math.min(RealFft.powerOfTwoFrom((int) (0.17 * fs)), RealFft.powerOfTwoFrom((int)
-                (fs * Math.max(LEAST_PROBE_SECONDS, 3.2 / Math.max(spacing, 20)))));
-        width = new double[hz.length];
-        for (int i = 0; i < hz.length; i++) {
-            width[i] = Math.max(2.5 * fs / probe, Math.min(0.02 * hz[i], 0.45 * spacing));
-        }
-        List<Integer> at = new ArrayList<>();
-        double p = held ? 0.25 * probe : 0;
-        while (p + probe <= seconds * fs || at.isEmpty()) {
-            at.add((int) p);
-            p += Math.max(0.5 * probe, held ? 0.4 * p : 0.5 * p);
-        }
-        probeAt = at.stream().mapToInt(i -> i).toArray();
+        ListeningGrid grid = new ListeningGrid(m, hearing, seconds, fs);
+        from = grid.from;
+        to = grid.to;
+        lasts = grid.lasts;
+        probe = grid.probe;
+        probeAt = grid.probeAt;
+        hz = grid.hz;
+        width = grid.width;
+        weight = grid.weight;
         bandWeight = new double[Bark.BANDS];
         for (int b = 0; b < Bark.BANDS; b++) {
             bandWeight[b] = Loudness.weighting(Bark.centreHz(b), fs);
@@ -170,41 +130,6 @@ public final class PerceptualResiduals {
             }
         }
         return Math.max(0.12, Math.min(note.length / fs, (last + 1) * 0.02));
-    }
-
-    /** Distance between neighbouring partials that matter [Hz]; pairs that beat count as one. */
-    private static double spacing(List<Partial> partials) {
-        double least = 400;
-        for (int i = 1; i < partials.size(); i++) {
-            double d = partials.get(i).frequencyHz() - partials.get(i - 1).frequencyHz();
-            double cents = 1200
-                    * Math.log(
-                            partials.get(i).frequencyHz() / partials.get(i - 1).frequencyHz())
-                    / Math.log(2);
-            if (cents > 60
-                    && partials.get(i).levelDb() > -40
-                    && partials.get(i - 1).levelDb() > -40) {
-                least = Math.min(least, d);
-            }
-        }
-        return least;
-    }
-
-    private double[] background(double[] x, int end) {
-        double[] out = new double[Bark.BANDS];
-        int n = (int) (0.0427 * fs);
-        int count = 0;
-        for (int at = 0; at + n <= end; at += n) {
-            double[] b = looks.bands(x, at, at + n);
-            count++;
-            for (int k = 0; k < out.length; k++) {
-                out[k] += b[k];
-            }
-        }
-        for (int k = 0; k < out.length; k++) {
-            out[k] /= Math.max(1, count);
-        }
-        return out;
     }
 
     private Features features(double[] x) {
@@ -317,7 +242,7 @@ public final class PerceptualResiduals {
 
     /** Bands of the first frames are what is heard of the strike. */
     private static Aspect ofBands(int frame) {
-        return frame < FIRST.length - 1 ? Aspect.NOISE : Aspect.PARTIALS;
+        return ListeningGrid.isOfStrike(frame) ? Aspect.NOISE : Aspect.PARTIALS;
     }
 
     /** Each aspect of an answer, or of a change of one [JND]. */

@@ -138,7 +138,7 @@ public record HeldNote(
         if (best.share < LEAST_SHARE || hasGaps(best.levels) || isShared(best.levels)) {
             return null;
         }
-        return describe(x, reader, fs, onset, known, variance, span, best.harmonics, best.share, best.between);
+        return describe(x, reader, fs, onset, known, variance, span, best);
     }
 
     /**
@@ -235,9 +235,8 @@ public record HeldNote(
             boolean known,
             double variance,
             HeldSpan span,
-            Harmonics h,
-            double share,
-            double noiseShare) {
+            Explained found) {
+        Harmonics h = found.harmonics;
         int frames = h.frames();
         double[] t = new double[frames - 1];
         double[] cents = new double[frames - 1];
@@ -258,7 +257,7 @@ public record HeldNote(
         }
         level(weight);
         MovementFit.Result pitch = new MovementFit(t, cents, weight).run(onset / fs);
-        if (share < HARMONIC_SHARE) {
+        if (found.share < HARMONIC_SHARE) {
             pitch = sharp(pitch, t, cents, weight, x, fs, onset, span.to());
         }
         double f0 = base * Math.pow(2, pitch.level() / 1200);
@@ -289,12 +288,12 @@ public record HeldNote(
                 start,
                 span.to() / fs,
                 pitch.slope() * (span.to() - span.from()) / fs,
-                harmonics(h, f0, spread, reader, fs, start, span, t, hz),
+                harmonics(h, f0, spread, reader, fs, start, span, new PitchPath(t, hz)),
                 deep(pitch.movement(), 1.5, onset / fs - start),
                 deep(level.movement(), 0.4, onset / fs - start),
                 deep(bright.movement(), 0.05, onset / fs - start),
-                share,
-                10 * Math.log10(noiseShare + 1e-12),
+                found.share,
+                10 * Math.log10(found.between + 1e-12),
                 t,
                 hz);
     }
@@ -365,11 +364,9 @@ public record HeldNote(
             double fs,
             double start,
             HeldSpan span,
-            double[] t,
-            double[] hz) {
+            PitchPath path) {
         // windows overlap by three quarters: so many looks are independent
         double independent = Math.max(1, h.frames() / 2.7);
-        PitchPath path = new PitchPath(t, hz);
         Harmonics whole =
                 Harmonics.along(reader, fs, path, Math.max(0.01, start - 0.03), Math.min(span.to() / fs, start + 1));
         List<HeldHarmonic> out = new ArrayList<>();

@@ -1,10 +1,7 @@
 package nightreed.recipe.part;
 
-import java.lang.reflect.Constructor;
-import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 
@@ -13,119 +10,14 @@ import java.util.Locale;
  * audio thread: it looks things up and allocates.
  */
 public final class ParameterAccess {
-    private static final ClassValue<Shape> SHAPES = new ClassValue<>() {
-        @Override
-        protected Shape computeValue(Class<?> type) {
-            return new Shape(type);
-        }
-    };
-
     private ParameterAccess() {}
 
     /** One value of a record. */
     public record Reading(Parameter parameter, double value) {}
 
-    /** What a {@link ParameterSpec} says, read once: reading an annotation looks each of its values up in a table. */
-    private record Spec(
-            String id,
-            String name,
-            String unit,
-            double least,
-            double most,
-            double leastEver,
-            double mostEver,
-            Parameter.Law law,
-            int decimals,
-            Parameter.Group group,
-            String meaning) {
-        static Spec of(RecordComponent c) {
-            ParameterSpec d = c.getAnnotation(ParameterSpec.class);
-            return d == null
-                    ? null
-                    : new Spec(
-                            id(c, d),
-                            d.name(),
-                            d.unit(),
-                            d.least(),
-                            d.most(),
-                            Double.isNaN(d.leastEver()) ? d.least() : d.leastEver(),
-                            Double.isNaN(d.mostEver()) ? d.most() : d.mostEver(),
-                            d.law(),
-                            d.decimals(),
-                            d.group(),
-                            d.meaning());
-        }
-
-        private static String id(RecordComponent c, ParameterSpec d) {
-            return d.id().isEmpty() ? c.getName().replaceFirst("(Seconds|Hz|Db|Cents|Ms|Rad|Octaves)$", "") : d.id();
-        }
-    }
-
-    /** What a {@link Part} says. */
-    private record PartSpec(String id, String name, Parameter.Group group) {
-        static PartSpec of(RecordComponent c) {
-            Part p = c.getAnnotation(Part.class);
-            return p == null ? null : new PartSpec(p.id(), p.name(), p.group());
-        }
-    }
-
-    /** Components and canonical constructor of one kind of record. */
-    private static final class Shape {
-        private final RecordComponent[] components;
-        private final Spec[] dials;
-        private final PartSpec[] parts;
-        private final List<List<String>> choices;
-        private final Constructor<?> constructor;
-
-        Shape(Class<?> type) {
-            components = type.getRecordComponents();
-            dials = new Spec[components.length];
-            parts = new PartSpec[components.length];
-            choices = new ArrayList<>();
-            Class<?>[] types = new Class<?>[components.length];
-            for (int i = 0; i < components.length; i++) {
-                dials[i] = Spec.of(components[i]);
-                parts[i] = PartSpec.of(components[i]);
-                types[i] = components[i].getType();
-                choices.add(
-                        types[i].isEnum() || types[i] == boolean.class ? ParameterAccess.choices(types[i]) : List.of());
-            }
-            try {
-                constructor = type.getDeclaredConstructor(types);
-            } catch (NoSuchMethodException e) {
-                throw new IllegalArgumentException(type + " is not a record", e);
-            }
-        }
-
-        Object get(Object record, int i) {
-            try {
-                return components[i].getAccessor().invoke(record);
-            } catch (ReflectiveOperationException e) {
-                throw new IllegalStateException(components[i] + " cannot be read", e);
-            }
-        }
-
-        Object with(Object record, int changed, Object value) {
-            Object[] all = new Object[components.length];
-            for (int i = 0; i < all.length; i++) {
-                all[i] = i == changed ? value : get(record, i);
-            }
-            try {
-                return constructor.newInstance(all);
-            } catch (InvocationTargetException e) {
-                if (e.getCause() instanceof IllegalArgumentException bad) {
-                    throw bad;
-                }
-                throw new IllegalStateException(e);
-            } catch (ReflectiveOperationException e) {
-                throw new IllegalStateException(e);
-            }
-        }
-    }
-
     /** Where a walk through nested records is. */
     private record Place(String id, String name, Parameter.Group group) {
-        Place into(PartSpec p, int number) {
+        Place into(RecordShape.PartSpec p, int number) {
             String n = number == 0 ? "" : String.valueOf(number);
             return new Place(
                     joined(id, ".", joined(p.id(), ".", n)),
@@ -146,13 +38,13 @@ public final class ParameterAccess {
             return id.isEmpty() || valueId.startsWith(id) && valueId.startsWith(".", id.length());
         }
 
-        String id(Shape s, int i) {
+        String id(RecordShape s, int i) {
             return joined(id, ".", s.dials[i].id());
         }
 
-        Parameter parameter(Shape s, int i) {
+        Parameter parameter(RecordShape s, int i) {
             RecordComponent c = s.components[i];
-            Spec d = s.dials[i];
+            RecordShape.Spec d = s.dials[i];
             List<String> choices = s.choices.get(i);
             boolean choice = !choices.isEmpty();
             return new Parameter(
@@ -169,24 +61,6 @@ public final class ParameterAccess {
         }
     }
 
-    private static List<String> choices(Class<?> type) {
-        if (type == boolean.class) {
-            return List.of("off", "on");
-        }
-        return Arrays.stream(type.getEnumConstants())
-                .map(e -> choice(((Enum<?>) e).name()))
-                .toList();
-    }
-
-    private static String choice(String name) {
-        if (name.startsWith("DB_")) {
-            return name.substring(3) + " dB/oct";
-        }
-        return name.startsWith("FEET_")
-                ? name.substring(5) + " feet"
-                : name.toLowerCase(Locale.ROOT).replace('_', ' ');
-    }
-
     /** Every value of a record and its parts: by group in the order the sound travels, then as declared. */
     public static List<Reading> of(Record record) {
         List<Reading> out = new ArrayList<>();
@@ -196,7 +70,7 @@ public final class ParameterAccess {
     }
 
     private static void read(Object record, Place at, List<Reading> out) {
-        Shape s = SHAPES.get(record.getClass());
+        RecordShape s = RecordShape.of(record.getClass());
         for (int i = 0; i < s.components.length; i++) {
             if (s.dials[i] == null && s.parts[i] == null) {
                 continue;
@@ -217,7 +91,7 @@ public final class ParameterAccess {
         }
     }
 
-    private static Parameter parameter(Object record, Place at, Shape s, int i) {
+    private static Parameter parameter(Object record, Place at, RecordShape s, int i) {
         Parameter p = at.parameter(s, i);
         return record instanceof Refined r ? r.refined(s.components[i].getName(), p) : p;
     }
@@ -233,7 +107,7 @@ public final class ParameterAccess {
     }
 
     private static Object change(Object record, Place at, String id, double value) {
-        Shape s = SHAPES.get(record.getClass());
+        RecordShape s = RecordShape.of(record.getClass());
         for (int i = 0; i < s.components.length; i++) {
             Object v = s.dials[i] == null && s.parts[i] == null ? null : s.get(record, i);
             if (v == null) {
@@ -282,7 +156,7 @@ public final class ParameterAccess {
     }
 
     private static <T extends Record> void parts(Record record, Place at, Class<T> kind, List<Found<T>> out) {
-        Shape s = SHAPES.get(record.getClass());
+        RecordShape s = RecordShape.of(record.getClass());
         for (int i = 0; i < s.components.length; i++) {
             Object v = s.parts[i] == null ? null : s.get(record, i);
             List<?> all = v instanceof List<?> list ? list : v == null ? List.of() : List.of(v);
@@ -299,7 +173,7 @@ public final class ParameterAccess {
     /** The record with one of its parts, this very one, exchanged; unchanged if it is not in it. */
     @SuppressWarnings("unchecked") // the constructor of the same class makes the same class
     public static <R extends Record> R exchanged(R record, Record part, Record by) {
-        Shape s = SHAPES.get(record.getClass());
+        RecordShape s = RecordShape.of(record.getClass());
         for (int i = 0; i < s.components.length; i++) {
             Object v = s.parts[i] == null ? null : s.get(record, i);
             if (v instanceof List<?> list) {
@@ -338,7 +212,7 @@ public final class ParameterAccess {
     }
 
     private static void absent(Object record, Place at, List<Absent> out) {
-        Shape s = SHAPES.get(record.getClass());
+        RecordShape s = RecordShape.of(record.getClass());
         for (int i = 0; i < s.components.length; i++) {
             if (s.parts[i] == null) {
                 continue;
@@ -368,7 +242,7 @@ public final class ParameterAccess {
     }
 
     private static void optional(Record whole, Object record, Place at, List<Absent> out) {
-        Shape s = SHAPES.get(record.getClass());
+        RecordShape s = RecordShape.of(record.getClass());
         for (int i = 0; i < s.components.length; i++) {
             Object v = s.parts[i] == null ? null : s.get(record, i);
             if (!(v instanceof Record r)) {
@@ -404,7 +278,7 @@ public final class ParameterAccess {
     }
 
     private static Object placed(Object record, Place at, String id, boolean there) {
-        Shape s = SHAPES.get(record.getClass());
+        RecordShape s = RecordShape.of(record.getClass());
         for (int i = 0; i < s.components.length; i++) {
             if (s.parts[i] == null) {
                 continue;
@@ -463,9 +337,9 @@ public final class ParameterAccess {
      * @throws IllegalArgumentException naming the first value that lies outside its range, or is not there
      */
     public static void check(Class<? extends Record> type, Object... values) {
-        Shape s = SHAPES.get(type);
+        RecordShape s = RecordShape.of(type);
         for (int i = 0; i < values.length; i++) {
-            Spec d = s.dials[i];
+            RecordShape.Spec d = s.dials[i];
             if (d == null) {
                 continue;
             }

@@ -58,9 +58,7 @@ public final class LoopDesign {
     private final double[] weight = new double[POINTS];
     private final double[][] shape = new double[SECTIONS + 1][POINTS];
     private final double[] amount = new double[SECTIONS + 1];
-    private final double[][] matrix = new double[SECTIONS + 1][SECTIONS + 1];
-    private final double[] right = new double[SECTIONS + 1];
-    private final boolean[] free = new boolean[SECTIONS + 1];
+    private final NonNegativeLeastSquares amounts = new NonNegativeLeastSquares(SECTIONS + 1);
     private int points;
 
     public LoopDesign(double sampleRateHz) {
@@ -306,58 +304,9 @@ public final class LoopDesign {
         }
     }
 
-    /** Weighted least squares with amounts not below 0: what comes out below is left out, and the rest solved anew. */
     private void solveAmounts() {
-        java.util.Arrays.fill(free, true);
-        boolean again = true;
-        while (again) {
-            normalEquations();
-            again = false;
-            for (int k = 0; k <= SECTIONS; k++) {
-                amount[k] = free[k] ? right[k] : 0;
-                if (amount[k] < 0) {
-                    free[k] = false;
-                    again = true;
-                }
-            }
-        }
+        amounts.solve(shape, needed, weight, points, amount);
         amount[SECTIONS] = Math.max(1e-7, amount[SECTIONS]);
-    }
-
-    /** Solves the normal equations of the free amounts by elimination; the solution is left in {@code right}. */
-    private void normalEquations() {
-        int n = SECTIONS + 1;
-        for (int j = 0; j < n; j++) {
-            double r = 0;
-            for (int k = 0; k < n; k++) {
-                double sum = 0;
-                for (int i = 0; i < points && free[j] && free[k]; i++) {
-                    sum += weight[i] * shape[j][i] * shape[k][i];
-                }
-                // a little more on the diagonal: high strings have fewer partials than there are amounts
-                sum = j == k ? sum * (1 + 1e-10) + 1e-12 : sum;
-                matrix[j][k] = free[j] && free[k] ? sum : j == k ? 1 : 0;
-            }
-            for (int i = 0; i < points && free[j]; i++) {
-                r += weight[i] * shape[j][i] * needed[i];
-            }
-            right[j] = r;
-        }
-        for (int c = 0; c < n; c++) { // the matrix is positive definite: no pivots needed
-            for (int j = c + 1; j < n; j++) {
-                double q = matrix[j][c] / matrix[c][c];
-                for (int k = c; k < n; k++) {
-                    matrix[j][k] -= q * matrix[c][k];
-                }
-                right[j] -= q * right[c];
-            }
-        }
-        for (int c = n - 1; c >= 0; c--) {
-            for (int k = c + 1; k < n; k++) {
-                right[c] -= matrix[c][k] * right[k];
-            }
-            right[c] /= matrix[c][c];
-        }
     }
 
     /** Loss once round at an angle [nepers]. */

@@ -1,6 +1,5 @@
 package nightreed.desktop.reedbed;
 
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -29,9 +28,6 @@ public final class Reedbed extends Drawing {
     private static final double TOP_DB = 4;
     private static final double LEFT = 46;
     private static final double RIGHT = 14;
-
-    /** Distance of two ripples that are both seen, as a share of how far both reach. */
-    private static final double APART = 0.7;
 
     private static final double TOP = 34;
 
@@ -165,9 +161,10 @@ public final class Reedbed extends Drawing {
         }
         corners(g, w, h);
         grid(g, w, water);
-        List<BedModel.Ripple> ripples = apart(model.ripples());
+        Ripples rings = new Ripples(this::x, LEFT, getWidth() - RIGHT);
+        List<BedModel.Ripple> ripples = rings.apart(model.ripples());
         for (BedModel.Ripple r : ripples) {
-            ripple(g, r, water);
+            rings.draw(g, r, water);
         }
         for (Reed r : model.mirror()) {
             reed(g, r, water, false);
@@ -178,7 +175,7 @@ public final class Reedbed extends Drawing {
         names(g);
         double taken = 0; // the next text has room from here on
         for (BedModel.Ripple r : ripples) {
-            taken = rippleText(g, r, water, taken);
+            taken = rings.text(g, r, water, taken);
         }
         key(g, w, h);
         if (isFocused()) {
@@ -294,56 +291,6 @@ public final class Reedbed extends Drawing {
     /** Twenty pixels for every doubling from 50 ms on: long and short decays both stay on the picture. */
     private static double leafLength(double t60) {
         return Math.max(6, 20 * Math.log(t60 / 0.05 + 1) / Math.log(2));
-    }
-
-    /** Of ripples that would run into each other, the one that is heard most. */
-    private List<BedModel.Ripple> apart(List<BedModel.Ripple> all) {
-        List<BedModel.Ripple> out = new ArrayList<>();
-        for (BedModel.Ripple r :
-                all.stream().sorted(Comparator.comparingDouble(q -> -q.jnd())).toList()) {
-            if (out.stream().noneMatch(o -> Math.abs(x(o.hz()) - x(r.hz())) < APART * (reach(o) + reach(r)))) {
-                out.add(r);
-            }
-        }
-        out.sort(Comparator.comparingDouble(BedModel.Ripple::hz));
-        return out;
-    }
-
-    /** To each side [px]. */
-    private static double reach(BedModel.Ripple r) {
-        return 10 + 7 * Math.min(8, r.jnd());
-    }
-
-    private void ripple(GraphicsContext g, BedModel.Ripple r, double water) {
-        double x = x(r.hz());
-        if (x < LEFT || x > getWidth() - RIGHT) {
-            return;
-        }
-        double wide = reach(r);
-        g.setFill(Palette.faint(Palette.of(g).audible(), 0.16));
-        g.fillOval(x - wide, water - 7, 2 * wide, 14);
-        g.setStroke(Palette.of(g).audible());
-        g.setLineWidth(1.1);
-        for (double s = 1; s > 0.3; s -= 0.3) {
-            g.strokeOval(x - wide * s, water - 7 * s, 2 * wide * s, 14 * s);
-        }
-    }
-
-    /** @return where the next text has room */
-    private double rippleText(GraphicsContext g, BedModel.Ripple r, double water, double taken) {
-        double x = x(r.hz());
-        if (x + 9 >= taken && x >= LEFT && x <= getWidth() - RIGHT - 40) {
-            g.setFont(Palette.figuresFont(11));
-            g.setTextBaseline(VPos.BOTTOM);
-            g.setTextAlign(TextAlignment.LEFT);
-            String text = String.format(Locale.ROOT, "%.1f JND", r.jnd());
-            g.setFill(Palette.of(g).panel());
-            g.fillRect(x + 9, water - 25, 7 * text.length() + 4, 14);
-            g.setFill(Palette.of(g).audible());
-            g.fillText(text, x + 11, water - 11);
-            return x + 9 + 7 * text.length() + 6;
-        }
-        return taken;
     }
 
     private void names(GraphicsContext g) {

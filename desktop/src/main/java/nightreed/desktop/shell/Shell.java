@@ -1,8 +1,6 @@
 package nightreed.desktop.shell;
 
 import java.io.File;
-import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
@@ -17,7 +15,6 @@ import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyEvent;
-import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
@@ -46,7 +43,6 @@ import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.device.SoundOut;
 import nightreed.device.midi.MidiIn;
-import nightreed.project.ProjectFile;
 
 /** The whole window. */
 public final class Shell extends BorderPane {
@@ -145,7 +141,7 @@ public final class Shell extends BorderPane {
         sound.setOnChange(output -> Platform.runLater(() -> rail.show(output)));
         retry.setCycleCount(Animation.INDEFINITE);
         retry.play();
-        dropping();
+        FileDrop.onto(this, bench);
         go(stage);
         show(WorkspaceState.EMPTY, bench.state());
         if (!preferences.get().welcomed()) {
@@ -154,7 +150,7 @@ public final class Shell extends BorderPane {
     }
 
     /** A stage's view, made when it is first asked for: the window is there sooner with one than with six. */
-    private StageView view(WorkStage s) {
+    StageView view(WorkStage s) {
         StageView there = views.get(s);
         if (there != null) {
             return there;
@@ -181,7 +177,7 @@ public final class Shell extends BorderPane {
         return view;
     }
 
-    private void show(Node n, boolean on) {
+    void show(Node n, boolean on) {
         n.setVisible(on);
         n.setManaged(on);
         if (on) {
@@ -190,66 +186,10 @@ public final class Shell extends BorderPane {
         }
     }
 
-    /**
-     * Styles and lays out what has not been seen yet, a piece at a time while nothing else happens, so that the first visit
-     * is as quick as every other.
-     */
-    private void warmUp() {
-        List<Runnable> pieces = new ArrayList<>();
-        for (WorkStage s : WorkStage.values()) {
-            pieces.add(() -> glimpse(s, view(s).centre(), true));
-            pieces.add(() -> glimpse(s, view(s).centre(), false));
-            pieces.add(() -> glimpse(s, view(s).margin(), true));
-            pieces.add(() -> glimpse(s, view(s).margin(), false));
-        }
-        pieces.add(this::guide);
-        pieces.add(this::preferencesPage);
-        Timeline quietly = new Timeline();
-        for (int i = 0; i < pieces.size(); i++) {
-            Runnable piece = pieces.get(i);
-            quietly.getKeyFrames().add(new KeyFrame(Duration.millis(600 + 120 * i), e -> piece.run()));
-        }
-        quietly.play();
-    }
-
-    private void glimpse(WorkStage s, Node n, boolean on) {
-        if (page != null || s != stage) {
-            if (on) {
-                view(s).show(bench.state());
-            }
-            unseen(n, on);
-            show(n, on);
-        } else {
-            unseen(n, false);
-        }
-    }
-
     /** Whether a node that is styled and laid out is kept from eye and mouse. */
-    private static void unseen(Node n, boolean yes) {
+    static void unseen(Node n, boolean yes) {
         n.setOpacity(yes ? 0 : 1);
         n.setMouseTransparent(yes);
-    }
-
-    /** What the welcome page leads to. */
-    private final class Beginnings implements WelcomePage.Ways {
-        @Override
-        public void recording() {
-            leavePage();
-            go(WorkStage.BRIEF);
-        }
-
-        @Override
-        public void room() {
-            leavePage();
-            go(WorkStage.BRIEF);
-            ((BriefView) view(WorkStage.BRIEF)).focusRoom();
-        }
-
-        @Override
-        public void demo() {
-            leavePage();
-            bench.openDemo();
-        }
     }
 
     /** Stops what ticks; the shell is not used after this. */
@@ -298,7 +238,7 @@ public final class Shell extends BorderPane {
         }
     }
 
-    private void leavePage() {
+    void leavePage() {
         go(stage);
     }
 
@@ -321,7 +261,7 @@ public final class Shell extends BorderPane {
         open(machinePage);
     }
 
-    private GuidePage guide() {
+    GuidePage guide() {
         if (guide == null) {
             guide = new GuidePage(this::leavePage);
             putAway(guide);
@@ -329,7 +269,7 @@ public final class Shell extends BorderPane {
         return guide;
     }
 
-    private PreferencesPage preferencesPage() {
+    PreferencesPage preferencesPage() {
         if (preferencesPage == null) {
             preferencesPage = new PreferencesPage(preferences, sound, this::leavePage);
             Help.chapter(preferencesPage, "preferences");
@@ -348,7 +288,7 @@ public final class Shell extends BorderPane {
 
     /** What is shown when the program is started for the first time. */
     public void openWelcome() {
-        open(new WelcomePage(new Beginnings(), this::leavePage));
+        open(new WelcomePage(new Beginnings(this, bench), this::leavePage));
     }
 
     public void openAbout() {
@@ -441,7 +381,7 @@ public final class Shell extends BorderPane {
     private void show(WorkspaceState before, WorkspaceState s) {
         if (!warm && s.current() != null) {
             warm = true;
-            warmUp();
+            new WarmUp(this, bench).begin();
         }
         project.setText(s.projectName().isEmpty() ? "no project" : s.projectName());
         top.show(before, s);
@@ -457,33 +397,9 @@ public final class Shell extends BorderPane {
         }
     }
 
-    private void dropping() {
-        setOnDragOver(e -> {
-            if (e.getDragboard().hasFiles()) {
-                e.acceptTransferModes(TransferMode.COPY);
-            }
-            e.consume();
-        });
-        setOnDragDropped(e -> {
-            drop(e.getDragboard().getFiles());
-            e.setDropCompleted(true);
-            e.consume();
-        });
-    }
-
     /** Takes dropped files in: the first is measured, and a second is refused with a word. */
     public void drop(List<File> files) {
-        if (files.size() > 1) {
-            bench.say("One recording at a time: the first of the " + files.size() + " files is taken in.");
-        }
-        if (!files.isEmpty()) {
-            Path first = files.get(0).toPath();
-            if (first.toString().endsWith(ProjectFile.ENDING)) {
-                bench.openProject(first);
-            } else {
-                bench.intake().file(first);
-            }
-        }
+        FileDrop.take(bench, files);
     }
 
     /** Has the window change to a look, a part of it at a time. */

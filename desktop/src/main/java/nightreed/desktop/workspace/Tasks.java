@@ -117,4 +117,20 @@ final class Tasks {
             }
         };
     }
+
+    /** Something short on a thread of its own, as the worker may be at something long. */
+    <T> void beside(FileWork<T> work, Consumer<T> then, Runnable ever) {
+        Thread t = new Thread(() -> {
+            try {
+                T result = work.get();
+                ui.execute(() -> then.accept(result));
+            } catch (IOException e) {
+                tell.accept(e.getMessage());
+            } finally {
+                ui.execute(ever);
+            }
+        });
+        t.setDaemon(true);
+        t.start();
+    }
 }

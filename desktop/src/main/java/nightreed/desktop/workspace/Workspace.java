@@ -1,11 +1,7 @@
 package nightreed.desktop.workspace;
 
-import java.io.IOException;
 import java.nio.file.Path;
-import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
-import java.util.Objects;
 import java.util.concurrent.Executor;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyIntegerProperty;
@@ -15,14 +11,10 @@ import javafx.beans.property.SimpleObjectProperty;
 import nightreed.device.OutputMixer;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.hearing.JndThresholds;
-import nightreed.match.hearing.ListenerProfile;
 import nightreed.match.sound.AnalysedSound;
-import nightreed.measure.ManualCorrections;
-import nightreed.measure.Measurement;
 import nightreed.measure.partial.Partial;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
-import nightreed.project.Recording;
 import nightreed.project.Snapshot;
 import nightreed.project.UnusableProject;
 import nightreed.recipe.part.Parameter;
@@ -138,7 +130,7 @@ public final class Workspace {
         if (!now.equals(hearing)) {
             hearing = now;
             if (state().recording() != null) {
-                state.set(state().withRecording(heard(state().recording(), state().snapshot())));
+                state.set(state().withRecording(StateLoader.heard(now, state().recording(), state().snapshot())));
                 following.follow();
             }
         }
@@ -259,92 +251,24 @@ public final class Workspace {
         show(imitation, scribe.project().now(imitation), null);
     }
 
-    private static Partial strongest(WorkspaceState s) {
-        return s.recording() == null ? null : s.recording().measurement().strongest();
-    }
-
-    /** The partial that another has become, or lies where it was. */
-    private static Partial closest(Measurement m, Partial before) {
-        return before == null
-                ? m.strongest()
-                : m.partials().stream()
-                        .min(Comparator.comparingDouble(p -> Math.abs(p.frequencyHz() - before.frequencyHz())))
-                        .orElse(null);
-    }
-
     /** Scribe: shows an imitation as a snapshot says; a recording that is on the bench already is not read again. */
     private void show(Imitation imitation, Snapshot snapshot, WorkspaceState known) throws UnusableProject {
         show(imitation, snapshot, known, ALWAYS);
     }
 
-    private AnalysedSound heard(AnalysedSound side, Snapshot snapshot) {
-        return side.heardBy(new ListenerProfile(hearing, snapshot.marks()));
-    }
-
     /** @param unlessAfter number of edits beyond which what is on the bench is newer than the snapshot, and stays */
     private void show(Imitation imitation, Snapshot snapshot, WorkspaceState known, long unlessAfter)
             throws UnusableProject {
-        AnalysedSound side = null;
-        String name = null;
-        if (snapshot.recordingId() != null) {
-            if (known != null
-                    && known.recording() != null
-                    && Objects.equals(known.snapshot().recordingId(), snapshot.recordingId())) {
-                side = known.snapshot().hand().equals(snapshot.hand())
-                        ? known.recording()
-                        : known.recording().byHand(snapshot.hand());
-                side = known.snapshot().marks().equals(snapshot.marks()) ? side : heard(side, snapshot);
-                name = known.recordingName();
-            } else {
-                Recording r = scribe.project().recording(snapshot.recordingId());
-                side = heard(new AnalysedSound(r.clip(), r.measurement()), snapshot);
-                side = snapshot.hand().equals(ManualCorrections.NONE) ? side : side.byHand(snapshot.hand());
-                name = r.name();
-            }
-        }
-        WorkspaceState next = new WorkspaceState(
-                scribe.project().name(),
-                scribe.project().imitations(),
-                imitation,
-                name,
-                side,
-                snapshot,
-                null,
-                null,
-                null,
-                Map.of(),
-                scribe.project().takes(imitation),
-                scribe.project().undoLabel(imitation).orElse(null),
-                scribe.project().redoLabel(imitation).orElse(null));
+        WorkspaceState next = new StateLoader(scribe.project(), hearing).load(imitation, snapshot, known);
         ui.execute(() -> {
             if (edits > unlessAfter) {
                 state.set(state().withHistory(next.imitations(), next.takes(), next.undoLabel(), next.redoLabel()));
                 return;
             }
-            boolean other = state().recording() != next.recording();
             WorkspaceState before = state();
-            state.set(
-                    next.recipe() != null && !other && before.imitation() != null
-                            ? new WorkspaceState(
-                                    next.projectName(),
-                                    next.imitations(),
-                                    next.current(),
-                                    next.recordingName(),
-                                    next.recording(),
-                                    next.snapshot(),
-                                    before.imitation(),
-                                    before.comparison(),
-                                    null,
-                                    before.tolerances(),
-                                    next.takes(),
-                                    next.undoLabel(),
-                                    next.redoLabel())
-                            : next);
-            if (other) {
-                boolean same = before.recording() != null
-                        && next.recording() != null
-                        && before.recording().clip() == next.recording().clip();
-                selected.set(same ? closest(next.recording().measurement(), selected.get()) : strongest(next));
+            state.set(StateLoader.keepingComparison(next, before));
+            if (before.recording() != next.recording()) {
+                selected.set(StateLoader.selection(next, before, selected.get()));
             }
             following.follow();
         });
@@ -395,11 +319,6 @@ public final class Workspace {
         void in(ProjectFile project) throws UnusableProject;
     }
 
-    /** Work with a file that may fail. */
-    public interface FileWork<T> {
-        T get() throws IOException;
-    }
-
     /**
      * Does something short with files beside the window; it does not keep other work from starting.
      *
@@ -407,19 +326,7 @@ public final class Workspace {
      * @param ever called on the UI thread at the end, whatever became of it
      */
     public <T> void beside(FileWork<T> work, Consumer<T> then, Runnable ever) {
-        Thread t = new Thread(
-                () -> { // the worker may be at something long
-                    try {
-                        T result = work.get();
-                        ui.execute(() -> then.accept(result));
-                    } catch (IOException e) {
-                        tell(e.getMessage());
-                    } finally {
-                        ui.execute(ever);
-                    }
-                });
-        t.setDaemon(true);
-        t.start();
+        tasks.beside(work, then, ever);
     }
 
     /** Plays something that is not on the desk, once. @param sound made beside the window */

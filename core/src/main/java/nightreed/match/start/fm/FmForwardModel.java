@@ -4,7 +4,6 @@ import java.util.Arrays;
 import nightreed.match.start.NonuniformStft;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.part.Envelope;
-import nightreed.recipe.part.Exciter;
 import nightreed.voice.fm.ModulatedCycle;
 import nightreed.voice.fm.Sidebands;
 
@@ -28,9 +27,6 @@ final class FmForwardModel {
 
     /** Those that begin earlier change much [s]. */
     private static final double EARLY = 0.3;
-
-    /** Points that stand for a window where noise falls. */
-    private static final int POINTS = 32;
 
     private final NonuniformStft frames;
     private final FrameBins bins;
@@ -64,34 +60,6 @@ final class FmForwardModel {
         static final WindowPieces RELEASED = new WindowPieces(0.05, 0.23, 0.41, 0.59, 0.77, 0.95);
         static final WindowPieces EARLY = new WindowPieces(0.12, 0.37, 0.63, 0.88);
         static final WindowPieces LATE = new WindowPieces(0.3, 0.7);
-    }
-
-    /** Power to be expected of noise that falls, through two cuts of 12 dB per octave [frame][bin, then band]. */
-    double[][] expected(Exciter noise) {
-        double[] shape = new double[bins.all()];
-        double mean = 0;
-        for (int b = 1; b < shape.length; b++) {
-            shape[b] = noise.passed(b * frames.binHz());
-            mean += shape[b] / shape.length;
-        }
-        double start = 0.5 * bins.gain() * bins.gain() * Math.pow(10, noise.noiseDb() / 10);
-        double rate = 2 * Math.log(1000) / (noise.noiseT60Ms() / 1000);
-        double[] t = frames.seconds();
-        double[][] out = new double[t.length][bins.count() + bins.bands()];
-        double window = 1 / frames.binHz();
-        for (int f = 0; f < t.length; f++) {
-            double sum = 0;
-            for (int i = 0; i < POINTS; i++) {
-                double x = (i + 0.5) / POINTS;
-                double w = 0.5 - 0.5 * Math.cos(2 * Math.PI * x);
-                sum += w * w * Math.exp(-rate * Math.max(0, t[f] + (x - 0.5) * window)) / POINTS;
-            }
-            double power = 16 * start * sum / (2 * (shape.length - 1)) / mean;
-            for (int b = frames.lowestBin(); power > 1e-9 * bins.most() && b < shape.length; b++) {
-                out[f][bins.slot(b)] += power * shape[b];
-            }
-        }
-        return out;
     }
 
     /** How loud a pair is and how far it bends, at each place of each frame that its course is told at. */

@@ -302,7 +302,8 @@ final class FmSpectralFit {
             for (int k = perPair * n; k < u.length; k++) {
                 double[] moved = u.clone();
                 moved[k] += STEP;
-                double[][] other = model.expected(FmParameterization.noise(moved, perPair * n));
+                double[][] other =
+                        new StrikeNoisePower(frames, bins).expected(FmParameterization.noise(moved, perPair * n));
                 for (int f = 0, at = 0; f < power.length; f++) {
                     for (int b = 0; b < power[f].length; b++) {
                         out[k][at++] = steep[f][b] * (other[f][b] - hiss[f][b]) / STEP;
@@ -380,7 +381,7 @@ final class FmSpectralFit {
             place(sound.pairs());
             if (sound.noise() != null && !sound.noise().equals(noise)) {
                 noise = sound.noise();
-                hiss = model.expected(noise);
+                hiss = new StrikeNoisePower(frames, bins).expected(noise);
             }
             int n = bins.count();
             double[][] power = new double[seen.length][seen[0].length];

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import nightreed.match.compare.PartialDifference;
-import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.compare.PartialMatching;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.StartContext;
 import nightreed.measure.Measurement;
@@ -120,8 +120,9 @@ public final class ResonatorStart {
 
     /** The fewest partials without which the ear would miss little, the most audible first. */
     private static List<Partial> choose(AnalysedSound recording) {
-        List<PartialDifference> missing = new ArrayList<>(new PerceptualComparator(recording.listener())
-                .missing(recording.measurement().reliablePartials()));
+        List<PartialDifference> missing =
+                new ArrayList<>(new PartialMatching(recording.listener().hearing())
+                        .missing(recording.measurement().reliablePartials()));
         missing.sort(Comparator.comparingDouble(d -> -loss(d)));
         double left = missing.stream().mapToDouble(ResonatorStart::loss).sum();
         double weights = missing.stream().mapToDouble(PartialDifference::weight).sum();

@@ -1,0 +1,103 @@
+package nightreed.project;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.Set;
+import nightreed.match.hearing.AspectWeights;
+import nightreed.measure.ManualCorrections;
+import nightreed.recipe.Patch;
+import nightreed.recipe.RecipeJson;
+import nightreed.recipe.UnusableRecipe;
+
+/** How recipes, snapshots and takes stand in the columns of a project, and how they are read from there. */
+final class StoredValues {
+    private final ObjectMapper mapper = JsonMapper.builder()
+            .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES) // measurements of older versions held others
+            .build();
+
+    ObjectMapper mapper() {
+        return mapper;
+    }
+
+    /** A recipe by itself is written as it always was. */
+    static String text(Patch patch) {
+        return patch.layers().size() == 1 ? RecipeJson.text(patch.first()) : RecipeJson.text(patch);
+    }
+
+    String text(Record decided) throws SQLException {
+        try {
+            return mapper.writeValueAsString(decided);
+        } catch (JsonProcessingException e) {
+            throw new SQLException("what was decided by hand cannot be written: " + e.getMessage(), e);
+        }
+    }
+
+    String write(Object value) throws UnusableProject {
+        try {
+            return mapper.writeValueAsString(value);
+        } catch (JsonProcessingException e) {
+            throw new UnusableProject("A result could not be stored: " + e.getOriginalMessage(), e);
+        }
+    }
+
+    Take take(ResultSet r) throws SQLException {
+        double worst = r.getDouble(7);
+        Double worstJnd = r.wasNull() ? null : (Double) worst;
+        String json = r.getString(8);
+        try {
+            TakePicture picture = json == null ? null : mapper.readValue(json, TakePicture.class);
+            return new Take(
+                    r.getLong(1),
+                    r.getString(2),
+                    r.getString(3),
+                    r.getString(4),
+                    r.getDouble(5),
+                    r.getString(6),
+                    worstJnd,
+                    picture,
+                    patch(r.getString(9)));
+        } catch (JsonProcessingException e) {
+            throw new SQLException("the picture of take '" + r.getString(2) + "' is damaged", e);
+        }
+    }
+
+    Snapshot snapshot(ResultSet r) throws SQLException {
+        long recording = r.getLong(1);
+        Long id = r.wasNull() ? null : (Long) recording;
+        String hand = r.getString(5);
+        String locked = r.getString(6);
+        String marks = r.getString(7);
+        Patch patch = patch(r.getString(2));
+        Patch fitted = patch(r.getString(3));
+        try {
+            return new Snapshot(
+                    id,
+                    patch == null ? null : patch.first(),
+                    fitted == null ? null : fitted.first(),
+                    patch == null || patch.layers().size() < 2
+                            ? null
+                            : patch.layers().get(1).recipe(),
+                    r.getString(4),
+                    hand == null ? ManualCorrections.NONE : mapper.readValue(hand, ManualCorrections.class),
+                    locked == null ? Set.of() : Set.of(locked.split(" ")),
+                    marks == null ? AspectWeights.NONE : mapper.readValue(marks, AspectWeights.class));
+        } catch (JsonProcessingException e) {
+            throw new SQLException("what was decided by hand is damaged: " + e.getMessage(), e);
+        }
+    }
+
+    private static Patch patch(String json) throws SQLException {
+        if (json == null) {
+            return null;
+        }
+        try {
+            return RecipeJson.parsePatch(json, "a stored recipe");
+        } catch (UnusableRecipe e) {
+            throw new SQLException(e.getMessage(), e);
+        }
+    }
+}
