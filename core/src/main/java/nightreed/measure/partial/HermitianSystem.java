@@ -21,9 +21,11 @@ final class HermitianSystem {
         this.vectors = vectors;
         int k = vectors.length;
         double[][] a = new double[2 * k][2 * k];
+        double[] product = new double[2];
         for (int i = 0; i < k; i++) {
             for (int j = 0; j <= i; j++) {
-                put(a, i, j, re(vectors[i], vectors[j]), im(vectors[i], vectors[j]));
+                inner(vectors[i], vectors[j], product, 0);
+                put(a, i, j, product[0], product[1]);
             }
             a[2 * i][2 * i] *= 1 + REGULARISATION;
             a[2 * i + 1][2 * i + 1] *= 1 + REGULARISATION;
@@ -49,8 +51,7 @@ final class HermitianSystem {
         }
         double[] right = new double[2 * vectors.length];
         for (int i = 0; i < vectors.length; i++) {
-            right[2 * i] = re(vectors[i], other);
-            right[2 * i + 1] = im(vectors[i], other);
+            inner(vectors[i], other, right, 2 * i);
         }
         return solver.solve(new ArrayRealVector(right, false)).toArray();
     }
@@ -68,21 +69,15 @@ final class HermitianSystem {
         return out;
     }
 
-    /** Real part of conj(u)·v. */
-    private static double re(double[] u, double[] v) {
-        double sum = 0;
+    /** Inner product conj(u)·v, put as real and imaginary part at {@code at} and the place after it. */
+    private static void inner(double[] u, double[] v, double[] out, int at) {
+        double re = 0;
+        double im = 0;
         for (int b = 0; b < u.length; b += 2) {
-            sum += u[b] * v[b] + u[b + 1] * v[b + 1];
+            re += u[b] * v[b] + u[b + 1] * v[b + 1];
+            im += u[b] * v[b + 1] - u[b + 1] * v[b];
         }
-        return sum;
-    }
-
-    /** Imaginary part of conj(u)·v. */
-    private static double im(double[] u, double[] v) {
-        double sum = 0;
-        for (int b = 0; b < u.length; b += 2) {
-            sum += u[b] * v[b + 1] - u[b + 1] * v[b];
-        }
-        return sum;
+        out[at] = re;
+        out[at + 1] = im;
     }
 }

@@ -32,6 +32,9 @@ public final class SpectralRefinement {
     /** Of its standard error that a term may move by in a round and count as settled. */
     private static final double STILL = 0.002;
 
+    /** So many times wider than another, a line is flat under it: then they are fitted in turn, each on as many bins as it needs; chosen. */
+    private static final double FLAT = 20;
+
     /** Energy over noise (27 dB) from which a pair could be told from one. */
     private static final double LEAST_TO_SPLIT = 500;
 
@@ -214,7 +217,9 @@ public final class SpectralRefinement {
         for (DampedSinusoid t : sorted) {
             boolean near = last != null
                     && t.omega() - last.omega() < 6 * 2 * Math.PI / n + 2.5 * Math.max(t.alpha(), last.alpha());
-            if (near && groups.get(groups.size() - 1).size() < LARGEST_GROUP) {
+            if (near
+                    && isAlike(t, groups.get(groups.size() - 1))
+                    && groups.get(groups.size() - 1).size() < LARGEST_GROUP) {
                 groups.get(groups.size() - 1).add(t);
             } else {
                 groups.add(new ArrayList<>(List.of(t)));
@@ -222,5 +227,10 @@ public final class SpectralRefinement {
             last = t;
         }
         return groups;
+    }
+
+    /** Whether no line is so much wider than another that it is flat under it. */
+    private static boolean isAlike(DampedSinusoid t, List<DampedSinusoid> group) {
+        return group.stream().allMatch(o -> Math.max(o.alpha(), t.alpha()) < FLAT * Math.min(o.alpha(), t.alpha()));
     }
 }
