@@ -32,8 +32,11 @@ public final class SpectralRefinement {
     /** Of its standard error that a term may move by in a round and count as settled. */
     private static final double STILL = 0.002;
 
-    /** So many times wider than another, a line is flat under it: then they are fitted in turn, each on as many bins as it needs; chosen. */
-    private static final double FLAT = 20;
+    /**
+     * So many times wider than another, a line is flat under it: then they are fitted in turn, each on as many bins as it needs. A partial of
+     * 1 s and the thump of a body that it stands in, 20 ms, are still fitted together.
+     */
+    private static final double FLAT = 60;
 
     /** Energy over noise (27 dB) from which a pair could be told from one. */
     private static final double LEAST_TO_SPLIT = 500;
