@@ -59,6 +59,7 @@ final class FitStrategy {
     private final AnalysedSound recording;
     private final OneNote note;
     private final List<Recipe> others = new ArrayList<>(); // that came far and were left
+    private Recipe rival; // that came nearly as near on another way; null if there is none
     private final Budget budget;
     private final RenderedLeastSquares whole;
     private final RenderedLeastSquares brief;
@@ -146,6 +147,9 @@ final class FitStrategy {
             met.add(before.recipe());
         }
         met.addAll(others);
+        if (rival != null) {
+            met.add(0, rival);
+        }
         met.add(0, best.recipe());
         met.add(0, starts.get(0));
         return met;
@@ -170,10 +174,24 @@ final class FitStrategy {
             if (method.keepsFrequencies(isHeld())) {
                 plan = plan.keepingBeats(begun.get(0).recipe());
             }
-            return approached(begun);
+            Recipe near = approached(begun);
+            return method.hasDearStarts() ? near : nearOrScouted(near);
         }
         Stream<Recipe> nearest = first(TRIED, begun).stream().map(Candidate::recipe);
         return scouted(Stream.concat(nearest, starts.stream()).distinct().toList());
+    }
+
+    /**
+     * What rough starts lead to, or scouts where they come nearer. What was near is judged all the same, as the quick ear hears little of
+     * how a held note begins.
+     */
+    private Recipe nearOrScouted(Recipe near) {
+        Recipe far = scouted(starts);
+        if (whole.at(asLoud(near)).total() <= whole.at(asLoud(far)).total()) {
+            return near;
+        }
+        rival = asLoud(near);
+        return far;
     }
 
     /** The nearest few of computed starts walked from, the nearest of those with a longer ear. */

@@ -36,7 +36,7 @@ public final class FormantMethod extends Method {
     /** It begins so near that more gains little. */
     @Override
     public double amount(boolean held) {
-        return 850;
+        return 1650;
     }
 
     @Override

@@ -25,6 +25,11 @@ public final class SubtractiveMethod extends Method {
     }
 
     @Override
+    public boolean computesStarts(boolean held) {
+        return held;
+    }
+
+    @Override
     public double costPerSecond(Recipe recipe, double fs) {
         return 1.7;
     }
