@@ -59,7 +59,7 @@ final class FitStrategy {
     private final AnalysedSound recording;
     private final OneNote note;
     private final List<Recipe> others = new ArrayList<>(); // that came far and were left
-    private Recipe rival; // that came nearly as near on another way; null if there is none
+    private Recipe rival; // found on another way and measured beside the best; null if there is none
     private final Budget budget;
     private final RenderedLeastSquares whole;
     private final RenderedLeastSquares brief;
@@ -182,8 +182,8 @@ final class FitStrategy {
     }
 
     /**
-     * What rough starts lead to, or scouts where they come nearer. What was near is judged all the same, as the quick ear hears little of
-     * how a held note begins.
+     * What rough starts lead to, or what a search from many starts finds, whichever the residuals put nearer. The other is measured at
+     * the end as well, as the residuals tell little of how a held note begins.
      */
     private Recipe nearOrScouted(Recipe near) {
         Recipe far = scouted(starts);

@@ -1,7 +1,10 @@
 /**
- * The partials of a struck note as damped sinusoids. {@link nightreed.measure.partial.PartialSearch} finds where they are in a spectrum, {@link
- * nightreed.measure.partial.SpectralRefinement} fits them with {@link nightreed.measure.partial.VariableProjectionFit}, and {@link
- * nightreed.measure.partial.PartialBuilder} puts terms that belong together into one {@link nightreed.measure.partial.Partial}. Start with {@link
- * nightreed.measure.partial.DampedSinusoids}, which runs them in turn.
+ * The partials of a struck note as damped sinusoids.
+ *
+ * <h2>Where to start</h2>
+ * {@link nightreed.measure.partial.DampedSinusoids} runs the others in turn. {@link nightreed.measure.partial.PartialSearch} finds where
+ * partials are in a spectrum. {@link nightreed.measure.partial.SpectralRefinement} fits them, a few at a time, with {@link
+ * nightreed.measure.partial.VariableProjectionFit}. {@link nightreed.measure.partial.PartialBuilder} puts terms that belong together
+ * into one {@link nightreed.measure.partial.Partial}.
  */
 package nightreed.measure.partial;
