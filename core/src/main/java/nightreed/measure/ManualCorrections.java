@@ -136,12 +136,10 @@ public record ManualCorrections(
                 refits.stream().filter(Refit::apart).count(),
                 refits.stream().filter(r -> !r.apart).count(),
                 strikeNoteHz == null ? "" : ", the strike note chosen"));
-        return measured.withHand(
-                strikeNoteHz == null ? measured.f0Hz() : strikeNoteHz,
-                strikeNoteHz == null ? measured.nearestNote() : Pitch.name(Pitch.nearestKey(strikeNoteHz)),
-                strikeNoteHz == null ? measured.centsFromConcert() : (Double) Pitch.centsFromNearest(strikeNoteHz),
-                partials,
-                remarks);
+        HeardPitch heard = strikeNoteHz == null
+                ? measured.pitch()
+                : HeardPitch.of(strikeNoteHz, measured.pitch().strikeNotes());
+        return measured.withHand(heard, partials, remarks);
     }
 
     /** What was measured, with what was taken in, apart and together estimated from the recording. */

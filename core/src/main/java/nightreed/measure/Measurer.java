@@ -234,30 +234,20 @@ public final class Measurer {
         if (tail != null) {
             remarks.add(tail.words(false));
         }
-        double lufs = Loudness.integrated(clip);
         return new Measurement(
-                clip.sampleRateHz(),
-                clip.seconds(),
-                onset.sample() / fs,
-                f0,
-                f0 == null ? null : Pitch.name(Pitch.nearestKey(f0)),
-                f0 == null ? null : (Double) Pitch.centsFromNearest(f0),
-                series,
-                partials,
-                notes,
+                facts(clip, onset.sample() / fs, onsets, remarks),
+                HeardPitch.of(f0, notes),
+                new PartialSet(
+                        partials,
+                        series,
+                        string == null || !string.isStiff() ? null : (Double) string.b(),
+                        struck.fm()),
+                new StrikeFacts(
+                        Attack.seconds(x, fs, onset.sample()), residue.strikeNoise(), residue.bands(x, onset.sample())),
                 BrightnessPath.of(x, fs, onset.sample(), floor).summary(),
-                Attack.seconds(x, fs, onset.sample()),
-                residue.strikeNoise(),
-                residue.bands(x, onset.sample()),
-                string == null || !string.isStiff() ? null : (Double) string.b(),
-                struck.fm(),
                 null,
                 TraitExtractor.of(partials, string),
-                echo,
-                tail,
-                Double.isFinite(lufs) ? lufs : null,
-                onsets,
-                remarks);
+                new RoomFacts(echo, tail));
     }
 
     /** A note that is held: its harmonics are its partials, and none of them decays. */
@@ -287,9 +277,7 @@ public final class Measurer {
         }
         Onset onset = new Onset((int) Math.round(held.onsetSeconds() * fs), rough.hasLeadIn());
         double f0 = held.f0Hz();
-        String note = Pitch.name(Pitch.nearestKey(f0));
         List<SeriesFit> ranked = SeriesFit.rank(partials);
-        double lufs = Loudness.integrated(clip);
         StrikeResidual residue = StrikeResidual.of(x, fs, onset.sample(), onset.sample(), List.of(), null, floor, 0);
         int release = (int) Math.round(held.releaseSeconds() * fs);
         ReverbTail tail = ReverbTail.released(x, fs, release, floor, strongest * strongest / 2);
@@ -300,35 +288,32 @@ public final class Measurer {
         if (tail != null) {
             remarks.add(tail.words(true));
         }
-        return new Measurement(
-                clip.sampleRateHz(),
-                clip.seconds(),
-                held.onsetSeconds(),
+        StrikeNote harmonic = new StrikeNote(
+                Pitch.name(Pitch.nearestKey(f0)),
                 f0,
-                note,
-                Pitch.centsFromNearest(f0),
-                ranked.isEmpty() || ranked.get(0).matched() < 2 ? null : ranked.get(0),
-                partials,
-                List.of(new StrikeNote(
-                        note,
-                        f0,
-                        held.share(),
-                        String.format(
-                                Locale.ROOT,
-                                "%.0f %% of the sound are its harmonics, and move with it",
-                                100 * held.share()))),
+                held.share(),
+                String.format(
+                        Locale.ROOT, "%.0f %% of the sound are its harmonics, and move with it", 100 * held.share()));
+        return new Measurement(
+                facts(clip, held.onsetSeconds(), onsets, remarks),
+                HeardPitch.of(f0, List.of(harmonic)),
+                new PartialSet(
+                        partials, ranked.isEmpty() || ranked.get(0).matched() < 2 ? null : ranked.get(0), null, null),
+                new StrikeFacts(Attack.seconds(x, fs, onset.sample()), null, residue.bands(x, onset.sample())),
                 BrightnessPath.of(x, fs, onset.sample(), floor).summary(),
-                Attack.seconds(x, fs, onset.sample()),
-                null,
-                residue.bands(x, onset.sample()),
-                null,
-                null,
                 held,
                 TraitExtractor.of(held),
-                null,
-                tail,
-                Double.isFinite(lufs) ? lufs : null,
+                new RoomFacts(null, tail));
+    }
+
+    private static ClipFacts facts(Clip clip, double onsetSeconds, List<Double> onsets, List<String> remarks) {
+        double lufs = Loudness.integrated(clip);
+        return new ClipFacts(
+                clip.sampleRateHz(),
+                clip.seconds(),
+                onsetSeconds,
                 onsets,
+                Double.isFinite(lufs) ? lufs : null,
                 remarks);
     }
 

@@ -6,7 +6,7 @@ import java.util.List;
 import nightreed.measure.partial.DampedSinusoid;
 import nightreed.measure.partial.NoiseFloor;
 import nightreed.measure.partial.Partial;
-import nightreed.measure.partial.PartialBuilder;
+import nightreed.measure.partial.PartialAssembler;
 import nightreed.measure.take.Channels;
 import nightreed.sound.Clip;
 
@@ -67,8 +67,8 @@ record NoteSegment(double[] y, double fs, int since, NoiseFloor floor) {
                 .movedBy(since);
     }
 
-    PartialBuilder account() {
-        return new PartialBuilder(fs, y.length, since);
+    PartialAssembler account() {
+        return new PartialAssembler(fs, y.length, since);
     }
 
     double hz(DampedSinusoid t) {

@@ -7,7 +7,7 @@ import nightreed.dsp.RealFft;
 import nightreed.measure.law.FmLaw;
 import nightreed.measure.partial.DampedSinusoid;
 import nightreed.measure.partial.NoiseFloor;
-import nightreed.measure.partial.PartialBuilder;
+import nightreed.measure.partial.PartialAssembler;
 
 /**
  * What is left of a note without its partials. The partials are known from after the strike only; carried back to the
@@ -61,7 +61,7 @@ final class StrikeResidual {
             double re = grow * (t.cRe() * Math.cos(turn) - t.cIm() * Math.sin(turn));
             double im = grow * (t.cRe() * Math.sin(turn) + t.cIm() * Math.cos(turn));
             new DampedSinusoid(t.omega(), t.alpha(), re, im, 0, 0).addTo(partials, 0, 1);
-            if (t.alpha() < Math.log(1000) / (PartialBuilder.SHORTEST_RINGING * fs)) {
+            if (t.alpha() < Math.log(1000) / (PartialAssembler.SHORTEST_RINGING * fs)) {
                 loudest = Math.max(loudest, Math.hypot(re, im));
             }
         }

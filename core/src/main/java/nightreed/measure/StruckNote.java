@@ -14,7 +14,7 @@ import nightreed.measure.partial.DampedSinusoids;
 import nightreed.measure.partial.MaskedPartialSearch;
 import nightreed.measure.partial.NoiseFloor;
 import nightreed.measure.partial.Partial;
-import nightreed.measure.partial.PartialBuilder;
+import nightreed.measure.partial.PartialAssembler;
 import nightreed.measure.partial.PartialSearch;
 import nightreed.measure.partial.SpectralRefinement;
 import nightreed.work.Progress;
@@ -68,7 +68,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         int start = late;
         double background = background(x, fs, late, end, terms, floor);
         progress.report(0.6, "looking at the strike");
-        StiffString string = StiffString.fit(new PartialBuilder(fs, end - late, late - onset).of(terms));
+        StiffString string = StiffString.fit(new PartialAssembler(fs, end - late, late - onset).of(terms));
         int searches = 0;
         while (start - onset > EARLIEST_SECONDS * fs * 1.2) {
             int earlier = onset + (int) Math.max(EARLIEST_SECONDS * fs, (start - onset) * 0.7);
@@ -87,7 +87,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
                 if (power(residual(x, earlier, start, moved)) > STRIKE_RATIO * background) {
                     break;
                 }
-                StiffString again = StiffString.fit(new PartialBuilder(fs, y.length, earlier - onset).of(moved));
+                StiffString again = StiffString.fit(new PartialAssembler(fs, y.length, earlier - onset).of(moved));
                 string = again == null ? string : again;
             }
             terms = moved;
@@ -101,7 +101,7 @@ record StruckNote(int start, List<DampedSinusoid> terms, List<Partial> partials,
         }
         MaskedPartialSearch thump = new MaskedPartialSearch(x, fs, start, end, floor, transforms);
         terms = thump.retold(terms);
-        PartialBuilder account = new PartialBuilder(fs, y.length, start - onset);
+        PartialAssembler account = new PartialAssembler(fs, y.length, start - onset);
         List<Partial> partials = account.of(terms);
         TwinStrings twins = TwinStrings.find(partials);
         string = StiffString.fit(twins == null ? partials : without(partials, twins.weaker()));

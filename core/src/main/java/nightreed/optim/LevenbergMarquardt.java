@@ -1,5 +1,6 @@
 package nightreed.optim;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -32,6 +33,7 @@ public final class LevenbergMarquardt {
      * @param keepsJacobian       whether accepted steps correct the Jacobian by Broyden's formula until one fails, for problems
      *                            whose Jacobian is dear
      */
+    @RecordBuilder
     public record Options(
             int mostIterations,
             double costTolerance,
@@ -44,7 +46,8 @@ public final class LevenbergMarquardt {
             double absoluteDamping,
             int patience,
             List<Double> trialDampings,
-            boolean keepsJacobian) {
+            boolean keepsJacobian)
+            implements LevenbergMarquardtOptionsBuilder.With {
         /** Marquardt's schedule; the tolerance is that of fits to noisy frames, whose last digits mean nothing. */
         public static final Options USUAL = new Options(25, 1e-4, 0.01, 1e-6, 4, 5, 8, 1e-3, 0, 1, List.of(1.0), false);
 
@@ -62,70 +65,19 @@ public final class LevenbergMarquardt {
             trialDampings = List.copyOf(trialDampings);
         }
 
-        public Options withMostIterations(int most) {
-            return new Options(
-                    most,
-                    costTolerance,
-                    initialDamping,
-                    leastDamping,
-                    increase,
-                    decrease,
-                    mostRejections,
-                    flatDamping,
-                    absoluteDamping,
-                    patience,
-                    trialDampings,
-                    keepsJacobian);
-        }
-
-        public Options withCostTolerance(double tolerance) {
-            return new Options(
-                    mostIterations,
-                    tolerance,
-                    initialDamping,
-                    leastDamping,
-                    increase,
-                    decrease,
-                    mostRejections,
-                    flatDamping,
-                    absoluteDamping,
-                    patience,
-                    trialDampings,
-                    keepsJacobian);
-        }
-
         /** For problems without flat parameters that are to be solved to many digits. */
         public Options precise() {
-            return new Options(
-                    mostIterations,
-                    costTolerance,
-                    1e-3,
-                    1e-12,
-                    10,
-                    5,
-                    mostRejections,
-                    0,
-                    0,
-                    patience,
-                    trialDampings,
-                    keepsJacobian);
+            return with(b -> b.initialDamping(1e-3)
+                    .leastDamping(1e-12)
+                    .increase(10)
+                    .decrease(5)
+                    .flatDamping(0)
+                    .absoluteDamping(0));
         }
 
         /** Several dampings at once and a Jacobian that is corrected, for residuals that take milliseconds each. */
         public Options dearResiduals(List<Double> dampings) {
-            return new Options(
-                    mostIterations,
-                    costTolerance,
-                    initialDamping,
-                    leastDamping,
-                    increase,
-                    decrease,
-                    mostRejections,
-                    flatDamping,
-                    absoluteDamping,
-                    patience,
-                    dampings,
-                    true);
+            return with(b -> b.trialDampings(dampings).keepsJacobian(true));
         }
     }
 

@@ -268,7 +268,7 @@ public final class ProjectFile implements AutoCloseable {
                     String name = r.getString(1);
                     try {
                         String json = r.getString(3);
-                        Measurement m = json == null ? null : stored.mapper().readValue(json, Measurement.class);
+                        Measurement m = json == null ? null : stored.measurement(json);
                         return new Recording(
                                 id, name, SoundFiles.read(r.getBytes(2), name).clip(), m);
                     } catch (UnusableSound | JsonProcessingException e) {

@@ -1,5 +1,6 @@
 package nightreed.project;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Set;
 import java.util.TreeSet;
 import nightreed.match.hearing.AspectWeights;
@@ -19,6 +20,7 @@ import nightreed.recipe.Recipe;
  * @param locked      values of the recipe that no fit may move, by id
  * @param marks       where an ear has overruled the thresholds of hearing
  */
+@RecordBuilder
 public record Snapshot(
         Long recordingId,
         Recipe recipe,
@@ -27,7 +29,8 @@ public record Snapshot(
         String note,
         ManualCorrections hand,
         Set<String> locked,
-        AspectWeights marks) {
+        AspectWeights marks)
+        implements SnapshotBuilder.With {
     public static final Snapshot EMPTY = new Snapshot(null, null, null, "");
 
     public Snapshot {
@@ -44,26 +47,9 @@ public record Snapshot(
         this(recordingId, recipe, fitted, null, note, ManualCorrections.NONE, Set.of(), AspectWeights.NONE);
     }
 
-    public Snapshot withRecipe(Recipe r) {
-        return new Snapshot(recordingId, r, fitted, under, note, hand, locked, marks);
-    }
-
     /** A recipe that the machine has just fitted, with nothing under it. */
     public Snapshot withFit(Recipe r) {
-        return new Snapshot(recordingId, r, r, null, note, hand, locked, marks);
-    }
-
-    /** With another recipe under it. @param r null for none */
-    public Snapshot withUnder(Recipe r) {
-        return new Snapshot(recordingId, recipe, fitted, r, note, hand, locked, marks);
-    }
-
-    public Snapshot withNote(String n) {
-        return new Snapshot(recordingId, recipe, fitted, under, n, hand, locked, marks);
-    }
-
-    public Snapshot withHand(ManualCorrections h) {
-        return new Snapshot(recordingId, recipe, fitted, under, note, h, locked, marks);
+        return with(b -> b.recipe(r).fitted(r).under(null));
     }
 
     /** With a value locked or set free. */
@@ -74,16 +60,6 @@ public record Snapshot(
         } else {
             ids.remove(id);
         }
-        return new Snapshot(recordingId, recipe, fitted, under, note, hand, ids, marks);
-    }
-
-    /** With these values locked and no others. */
-    public Snapshot withLocked(Set<String> ids) {
-        return new Snapshot(recordingId, recipe, fitted, under, note, hand, ids, marks);
-    }
-
-    /** As an ear hears it. */
-    public Snapshot withMarks(AspectWeights m) {
-        return new Snapshot(recordingId, recipe, fitted, under, note, hand, locked, m);
+        return withLocked(ids);
     }
 }

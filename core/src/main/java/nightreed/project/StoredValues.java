@@ -9,6 +9,7 @@ import java.sql.SQLException;
 import java.util.Set;
 import nightreed.match.hearing.AspectWeights;
 import nightreed.measure.ManualCorrections;
+import nightreed.measure.Measurement;
 import nightreed.recipe.Patch;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.UnusableRecipe;
@@ -19,8 +20,8 @@ final class StoredValues {
             .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES) // measurements of older versions held others
             .build();
 
-    ObjectMapper mapper() {
-        return mapper;
+    Measurement measurement(String json) throws JsonProcessingException {
+        return mapper.treeToValue(OldMeasurement.inGroups(mapper.readTree(json)), Measurement.class);
     }
 
     /** A recipe by itself is written as it always was. */

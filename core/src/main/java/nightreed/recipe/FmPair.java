@@ -1,5 +1,6 @@
 package nightreed.recipe;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.ParameterAccess;
@@ -10,6 +11,7 @@ import nightreed.recipe.part.Part;
  * A carrier and what modulates it: sin(2π c t + φc + I sin(2π m t + φm + feedback)). As a pulse, its width is what is
  * modulated, by I/2π of a cycle at the most.
  */
+@RecordBuilder
 public record FmPair(
         @ParameterSpec(name = "kind", meaning = "What is modulated: the phase of a sine or the width of a pulse.")
         Kind kind,
@@ -94,7 +96,8 @@ public record FmPair(
         double pan,
 
         @Part(id = "amp", name = "level") Envelope amplitude,
-        @Part(id = "bend", name = "index") Envelope bend) {
+        @Part(id = "bend", name = "index") Envelope bend)
+        implements FmPairBuilder.With {
     public static final double OFF_DB = -79.5;
 
     /** What is modulated. */
@@ -131,77 +134,16 @@ public record FmPair(
     }
 
     public FmPair withPhases(double carrierRad, double modulatorRad) {
-        return new FmPair(
-                kind,
-                levelDb,
-                carrierRatio,
-                modulatorRatio,
-                index,
-                tracking,
-                carrierRad,
-                modulatorRad,
-                free,
-                feedback,
-                width,
-                pan,
-                amplitude,
-                bend);
+        return with(b -> b.carrierPhaseRad(carrierRad).modulatorPhaseRad(modulatorRad));
     }
 
     /** With other courses of its level and of its index. */
     public FmPair withEnvelopes(Envelope level, Envelope ofIndex) {
-        return new FmPair(
-                kind,
-                levelDb,
-                carrierRatio,
-                modulatorRatio,
-                index,
-                tracking,
-                carrierPhaseRad,
-                modulatorPhaseRad,
-                free,
-                feedback,
-                width,
-                pan,
-                level,
-                ofIndex);
+        return with(b -> b.amplitude(level).bend(ofIndex));
     }
 
     /** On other lines, with another index [rad]. */
     public FmPair with(double carrier, double modulator, double index) {
-        return new FmPair(
-                kind,
-                levelDb,
-                carrier,
-                modulator,
-                index,
-                tracking,
-                carrierPhaseRad,
-                modulatorPhaseRad,
-                free,
-                feedback,
-                width,
-                pan,
-                amplitude,
-                bend);
-    }
-
-    /** With the modulator bent by itself as much [rad]. */
-    public FmPair withFeedback(double radians) {
-        return new FmPair(
-                kind,
-                levelDb,
-                carrierRatio,
-                modulatorRatio,
-                index,
-                tracking,
-                carrierPhaseRad,
-                modulatorPhaseRad,
-                free,
-                radians,
-                width,
-                pan,
-                amplitude,
-                bend);
+        return with(b -> b.carrierRatio(carrier).modulatorRatio(modulator));
     }
 }

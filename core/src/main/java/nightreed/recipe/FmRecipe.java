@@ -1,5 +1,6 @@
 package nightreed.recipe;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Exciter;
@@ -21,6 +22,7 @@ import nightreed.recipe.part.VelocityMap;
  * @param velocity strength moves level and index
  * @param common   what every method can have
  */
+@RecordBuilder
 public record FmRecipe(
         int key,
 
@@ -58,7 +60,7 @@ public record FmRecipe(
 
         @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
         @Part Common common)
-        implements Recipe {
+        implements Recipe, FmRecipeBuilder.With {
     public static final int MOST_PAIRS = 3;
 
     public FmRecipe {
@@ -75,13 +77,9 @@ public record FmRecipe(
         return "fm";
     }
 
-    public FmRecipe withPairs(List<FmPair> p) {
-        return new FmRecipe(key, tuningCents, levelDb, p, exciter, decayPower, velocity, common);
-    }
-
     @Override
     public FmRecipe withCommon(Common c) {
-        return new FmRecipe(key, tuningCents, levelDb, pairs, exciter, decayPower, velocity, c);
+        return with(b -> b.common(c));
     }
 
     @Override

@@ -1,5 +1,6 @@
 package nightreed.recipe;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Parameter.Law;
@@ -14,6 +15,7 @@ import nightreed.recipe.part.Range;
  * @param envelope its own course; null if it only follows the whole
  * @param pathDb   levels taken from a recording, one each step of the recipe [dB]; empty for none
  */
+@RecordBuilder
 public record FormantBand(
         @ParameterSpec(
                 name = "centre",
@@ -54,7 +56,8 @@ public record FormantBand(
         boolean drone,
 
         @Part(id = "amp", name = "level") Envelope envelope,
-        List<Double> pathDb) {
+        List<Double> pathDb)
+        implements FormantBandBuilder.With {
     private static final int MOST_STEPS = 20_000;
 
     public FormantBand {
@@ -66,19 +69,5 @@ public record FormantBand(
 
     public static FormantBand of(double centreHz, double widthHz, double levelDb, double noiseShare) {
         return new FormantBand(centreHz, widthHz, levelDb, noiseShare, 0, false, null, List.of());
-    }
-
-    /** With a course of its own, or without one (null). */
-    public FormantBand withEnvelope(Envelope e) {
-        return new FormantBand(centreHz, widthHz, levelDb, noiseShare, pan, drone, e, pathDb);
-    }
-
-    /** Following other levels [dB]; empty for none. */
-    public FormantBand withPathDb(List<Double> path) {
-        return new FormantBand(centreHz, widthHz, levelDb, noiseShare, pan, drone, envelope, path);
-    }
-
-    public FormantBand withLevelDb(double db) {
-        return new FormantBand(centreHz, widthHz, db, noiseShare, pan, drone, envelope, pathDb);
     }
 }

@@ -1,5 +1,6 @@
 package nightreed.recipe;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
@@ -25,6 +26,7 @@ import nightreed.recipe.part.VelocityMap;
  * @param amplitude level over time
  * @param exciter   strike into the bands, null for none
  */
+@RecordBuilder
 public record FormantRecipe(
         int key,
 
@@ -124,7 +126,7 @@ public record FormantRecipe(
         @Part(group = Group.EXCITER) Exciter exciter,
         @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
         @Part Common common)
-        implements Recipe {
+        implements Recipe, FormantRecipeBuilder.With {
     public static final int MOST_BANDS = 32;
     public static final double OFF_DB = -79.5;
 
@@ -173,25 +175,9 @@ public record FormantRecipe(
         return "formant";
     }
 
-    public FormantRecipe withBands(List<FormantBand> b) {
-        return new FormantRecipe(
-                key,
-                tuningCents,
-                levelDb,
-                bank,
-                source,
-                cycle,
-                noiseDb,
-                b,
-                tiltDbPerOctave,
-                shiftCents,
-                followAttackMs,
-                followDecayMs,
-                stepSeconds,
-                amplitude,
-                exciter,
-                velocity,
-                common);
+    @Override
+    public FormantRecipe withCommon(Common c) {
+        return with(b -> b.common(c));
     }
 
     @Override

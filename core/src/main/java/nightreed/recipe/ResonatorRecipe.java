@@ -1,5 +1,6 @@
 package nightreed.recipe;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Exciter;
@@ -28,6 +29,7 @@ import nightreed.recipe.part.VelocityMap;
  * @param feed         a recording that drives the body with the strike, null for none
  * @param common       what every method can have
  */
+@RecordBuilder
 public record ResonatorRecipe(
         int key,
 
@@ -85,7 +87,7 @@ public record ResonatorRecipe(
 
         ExcitationSample feed,
         @Part Common common)
-        implements Recipe {
+        implements Recipe, ResonatorRecipeBuilder.With {
     public static final int MOST_MODES = 64;
 
     public ResonatorRecipe {
@@ -159,53 +161,12 @@ public record ResonatorRecipe(
         List<Mode> moved = near
                 ? modes
                 : modes.stream().map(m -> m.withRatio(m.ratio() * factor)).toList();
-        return new ResonatorRecipe(
-                newKey,
-                near ? cents : tuningCents,
-                levelDb,
-                body,
-                exciter,
-                riseMs,
-                moved,
-                keyTracking,
-                velocity,
-                damperT60Seconds,
-                feed,
-                common);
-    }
-
-    public ResonatorRecipe withModes(List<Mode> m) {
-        return with(levelDb, body, exciter, riseMs, m, feed, common);
-    }
-
-    public ResonatorRecipe withExciter(Exciter e) {
-        return with(levelDb, body, e, riseMs, modes, feed, common);
-    }
-
-    public ResonatorRecipe withRiseMs(double ms) {
-        return with(levelDb, body, exciter, ms, modes, feed, common);
-    }
-
-    public ResonatorRecipe withLevelDb(double db) {
-        return with(db, body, exciter, riseMs, modes, feed, common);
-    }
-
-    public ResonatorRecipe withBody(Body b) {
-        return with(levelDb, b, exciter, riseMs, modes, feed, common);
-    }
-
-    public ResonatorRecipe withFeed(ExcitationSample f) {
-        return with(levelDb, body, exciter, riseMs, modes, f, common);
+        return with(b -> b.key(newKey).tuningCents(near ? cents : tuningCents).modes(moved));
     }
 
     @Override
     public ResonatorRecipe withCommon(Common c) {
-        return with(levelDb, body, exciter, riseMs, modes, feed, c);
-    }
-
-    private ResonatorRecipe with(
-            double db, Body b, Exciter e, double rise, List<Mode> m, ExcitationSample f, Common c) {
-        return new ResonatorRecipe(key, tuningCents, db, b, e, rise, m, keyTracking, velocity, damperT60Seconds, f, c);
+        return with(b -> b.common(c));
     }
 
     @Override

@@ -1,5 +1,6 @@
 package nightreed.recipe;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.List;
 import nightreed.recipe.part.Common;
@@ -27,6 +28,7 @@ import nightreed.recipe.part.VelocityMap;
  * @param gainEnvelope what moves the decay while the key is held, null for none
  * @param amplitude   level over time, null if it only dies by itself
  */
+@RecordBuilder
 public record StringRecipe(
         int key,
 
@@ -118,7 +120,7 @@ public record StringRecipe(
         @Part(id = "track", group = Group.PLAYING) KeyTracking keyTracking,
         @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
         @Part Common common)
-        implements Recipe {
+        implements Recipe, StringRecipeBuilder.With {
     /** What sets a string going. */
     public enum Drive {
         /** Noise of the exciter, which is what the string is filled with. */
@@ -203,25 +205,7 @@ public record StringRecipe(
                         new Macro.Aim("bow.pluck", 1, 0, 0),
                         new Macro.Aim(
                                 "bow.noise", -80, b.noiseDb(), -0.6)))); // early, or it would be heard at the end only
-        return new StringRecipe(
-                key,
-                tuningCents,
-                levelDb,
-                Drive.ZIGZAG,
-                exciter,
-                b,
-                loss,
-                stiffness,
-                pluckPoint,
-                inverted,
-                second,
-                gainOctaves,
-                gainEnvelope,
-                amplitude,
-                damperT60Seconds,
-                keyTracking,
-                velocity,
-                common.withMacros(macros));
+        return with(r -> r.drive(Drive.ZIGZAG).bow(b).common(common.withMacros(macros)));
     }
 
     @Override
@@ -231,33 +215,7 @@ public record StringRecipe(
 
     @Override
     public StringRecipe withCommon(Common c) {
-        return with(second, c);
-    }
-
-    public StringRecipe withSecond(SecondString s) {
-        return with(s, common);
-    }
-
-    private StringRecipe with(SecondString s, Common c) {
-        return new StringRecipe(
-                key,
-                tuningCents,
-                levelDb,
-                drive,
-                exciter,
-                bow,
-                loss,
-                stiffness,
-                pluckPoint,
-                inverted,
-                s,
-                gainOctaves,
-                gainEnvelope,
-                amplitude,
-                damperT60Seconds,
-                keyTracking,
-                velocity,
-                c);
+        return with(b -> b.common(c));
     }
 
     @Override

@@ -1,5 +1,6 @@
 package nightreed.recipe;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
@@ -25,6 +26,7 @@ import nightreed.recipe.part.VelocityMap;
  * @param amplitude   level over time
  * @param exciter     noise of the start beside them, null for none
  */
+@RecordBuilder
 public record SubtractiveRecipe(
         int key,
 
@@ -67,7 +69,7 @@ public record SubtractiveRecipe(
         @Part(group = Group.EXCITER) Exciter exciter,
         @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
         @Part Common common)
-        implements Recipe {
+        implements Recipe, SubtractiveRecipeBuilder.With {
     public static final int MOST_OSCILLATORS = 3;
 
     public SubtractiveRecipe {
@@ -87,20 +89,9 @@ public record SubtractiveRecipe(
         return "subtractive";
     }
 
-    public SubtractiveRecipe withOscillators(List<Oscillator> o) {
-        return new SubtractiveRecipe(
-                key, tuningCents, levelDb, o, cycle, unison, breath, filter, amplitude, exciter, velocity, common);
-    }
-
-    public SubtractiveRecipe withUnison(Unison u) {
-        return new SubtractiveRecipe(
-                key, tuningCents, levelDb, oscillators, cycle, u, breath, filter, amplitude, exciter, velocity, common);
-    }
-
     @Override
     public SubtractiveRecipe withCommon(Common c) {
-        return new SubtractiveRecipe(
-                key, tuningCents, levelDb, oscillators, cycle, unison, breath, filter, amplitude, exciter, velocity, c);
+        return with(b -> b.common(c));
     }
 
     @Override

@@ -3,11 +3,14 @@ package nightreed.project;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.Statement;
+import java.util.List;
 import java.util.Random;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.ImitationRenderer;
@@ -369,5 +372,18 @@ class ProjectFileTest {
         try (ProjectFile p = ProjectFile.open(copy)) {
             assertThat(p.undoLabel(p.imitations().get(0))).contains("recording");
         }
+    }
+
+    @Test
+    void measurementOfBeforeItsValuesStoodInGroupsIsReadAsItWas() throws Exception {
+        Measurement measured = Measurer.measure(Renderer.asFitted(RecipeTest.bar(), 0.2, 1.2, 48_000));
+        ObjectNode flat = JsonMapper.builder().build().valueToTree(measured);
+        for (String group : List.of("clip", "pitch", "lines", "strike", "room")) {
+            flat.setAll((ObjectNode) flat.remove(group));
+        }
+
+        assertThat(new StoredValues().measurement(flat.toString()))
+                .usingRecursiveComparison()
+                .isEqualTo(measured);
     }
 }

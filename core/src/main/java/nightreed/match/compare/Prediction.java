@@ -5,11 +5,15 @@ import java.util.Comparator;
 import java.util.List;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Attack;
+import nightreed.measure.ClipFacts;
+import nightreed.measure.HeardPitch;
 import nightreed.measure.Measurement;
+import nightreed.measure.PartialSet;
+import nightreed.measure.RoomFacts;
 import nightreed.measure.StrikeBands;
+import nightreed.measure.StrikeFacts;
 import nightreed.measure.partial.Partial;
 import nightreed.measure.traits.Traits;
-import nightreed.music.Pitch;
 import nightreed.recipe.Mode;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Exciter;
@@ -74,30 +78,16 @@ public final class Prediction {
                     rings));
         }
         partials.sort(Comparator.comparingDouble(Partial::frequencyHz));
-        double f0 = recipe.f0Hz();
         return new Measurement(
-                like.sampleRateHz(),
-                like.durationSeconds(),
-                like.onsetSeconds(),
-                f0,
-                Pitch.name(Pitch.nearestKey(f0)),
-                Pitch.centsFromNearest(f0),
-                null,
-                partials,
-                List.of(),
-                null,
-                attack,
-                null,
-                bands,
-                null,
+                new ClipFacts(
+                        like.sampleRateHz(), like.durationSeconds(), like.onsetSeconds(), List.of(), null, List.of()),
+                HeardPitch.of(recipe.f0Hz(), List.of()),
+                new PartialSet(partials, null, null, null),
+                new StrikeFacts(attack, null, bands),
                 null,
                 null,
                 Traits.NONE,
-                null,
-                null,
-                null,
-                List.of(),
-                List.of());
+                RoomFacts.DRY);
     }
 
     private static Mode strongest(ResonatorRecipe r) {

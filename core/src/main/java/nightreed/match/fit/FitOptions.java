@@ -1,5 +1,6 @@
 package nightreed.match.fit;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -23,6 +24,7 @@ import nightreed.recipe.Recipe;
  * @param effort  share of the usual number of renders
  * @param settled values that a search leaves, since they are known better than its ear could tell, by id
  */
+@RecordBuilder
 public record FitOptions(
         Recipe recipe,
         boolean onward,
@@ -31,7 +33,8 @@ public record FitOptions(
         double seconds,
         Machine machine,
         double effort,
-        Set<String> settled) {
+        Set<String> settled)
+        implements FitOptionsBuilder.With {
     /** Afresh, nothing locked, as long as it needs, for no machine in particular. */
     public static final FitOptions USUAL =
             new FitOptions(null, false, null, Set.of(), Double.POSITIVE_INFINITY, Machine.ANY, 1, Set.of());
@@ -48,23 +51,23 @@ public record FitOptions(
 
     /** The same with another limit [s]. */
     public FitOptions within(double limit) {
-        return new FitOptions(recipe, onward, under, locked, limit, machine, effort, settled);
+        return withSeconds(limit);
     }
 
     /** Afresh, but with some values as they are in a recipe. */
     public FitOptions keeping(Recipe like, Set<String> ids) {
-        return new FitOptions(like, false, null, ids, seconds, machine, effort, settled);
+        return with(b -> b.recipe(like).onward(false).under(null).locked(ids));
     }
 
     /** On from a recipe, without moving some of its values. */
     public FitOptions from(Recipe here, Set<String> ids) {
-        return new FitOptions(here, true, null, ids, seconds, machine, effort, settled);
+        return with(b -> b.recipe(here).onward(true).under(null).locked(ids));
     }
 
     /** On from the first layer of a patch of one or two, beside the other. */
     public FitOptions from(Patch here, Set<String> ids) {
         Recipe other = here.layers().size() < 2 ? null : here.layers().get(1).recipe();
-        return new FitOptions(here.first(), true, other, ids, seconds, machine, effort, settled);
+        return with(b -> b.recipe(here.first()).onward(true).under(other).locked(ids));
     }
 
     /** Without moving frequencies of pairs by which lines beat slowly. */
@@ -72,7 +75,7 @@ public record FitOptions(
         Set<String> ids = Method.searched(r).stream()
                 .filter(id -> id.equals("tune") || id.endsWith(".carrierRatio") || id.endsWith(".modulatorRatio"))
                 .collect(Collectors.toSet());
-        return new FitOptions(recipe, onward, under, locked, seconds, machine, effort, ids);
+        return withSettled(ids);
     }
 
     /** Values of a recipe that a search may move together, stage by stage. */
@@ -107,12 +110,12 @@ public record FitOptions(
 
     /** For a machine; what is locked gives way to what it cannot do. */
     public FitOptions on(Machine other) {
-        return new FitOptions(recipe, onward, under, locked, seconds, other, effort, settled);
+        return withMachine(other);
     }
 
     /** With another share of the usual number of renders. */
     public FitOptions trying(double share) {
-        return new FitOptions(recipe, onward, under, locked, seconds, machine, share, settled);
+        return withEffort(share);
     }
 
     /** Another recipe with the locked values as they are. */

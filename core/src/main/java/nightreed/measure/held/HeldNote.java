@@ -1,5 +1,6 @@
 package nightreed.measure.held;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -22,6 +23,7 @@ import nightreed.dsp.SincReader;
  * @param pathSeconds    times of the pitch path [s in the recording]
  * @param pathHz         pitch there [Hz]
  */
+@RecordBuilder
 public record HeldNote(
         double f0Hz,
         double f0SeHz,
@@ -35,7 +37,8 @@ public record HeldNote(
         double share,
         double noiseDb,
         double[] pathSeconds,
-        double[] pathHz) {
+        double[] pathHz)
+        implements HeldNoteBuilder.With {
     /** Share of the power over the background that harmonics must explain; less is no note of one pitch. */
     private static final double LEAST_SHARE = 0.8;
 
@@ -70,20 +73,7 @@ public record HeldNote(
 
     /** The same note where nothing is known of how it moves. */
     public HeldNote withoutMovement() {
-        return new HeldNote(
-                f0Hz,
-                f0SeHz,
-                onsetSeconds,
-                releaseSeconds,
-                glideCents,
-                harmonics,
-                null,
-                null,
-                null,
-                share,
-                noiseDb,
-                pathSeconds,
-                pathHz);
+        return with(b -> b.vibrato(null).tremolo(null).filter(null));
     }
 
     /** Whether the level swings so deep and so fast that each swing could be taken for the start of a note. */

@@ -1,5 +1,6 @@
 package nightreed.measure.held;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 
 /**
@@ -18,6 +19,7 @@ import java.util.List;
  * @param steps        of a stepped swing the value of each step from {@code delaySeconds} on, in the unit of the path and as
  *     far from its reference as the path; empty for the other forms
  */
+@RecordBuilder
 public record Movement(
         double rateHz,
         double depth,
@@ -29,7 +31,8 @@ public record Movement(
         Shape shape,
         double shapeOdds,
         List<Ranked> ranked,
-        List<Double> steps) {
+        List<Double> steps)
+        implements MovementBuilder.With {
     /** How likely a form is, 0 to 1. */
     public record Ranked(Shape shape, double odds) {}
 
@@ -52,18 +55,7 @@ public record Movement(
 
     /** The same swing with its times counted from a moment so much earlier [s]. */
     Movement counted(double earlier) {
-        return new Movement(
-                rateHz,
-                depth,
-                phaseRad,
-                delaySeconds + earlier,
-                rampSeconds,
-                rateSeHz,
-                depthSe,
-                shape,
-                shapeOdds,
-                ranked,
-                steps);
+        return withDelaySeconds(delaySeconds + earlier);
     }
 
     /** Phase that it would have at the onset, if it had been there from then on [rad]. */

@@ -7,7 +7,7 @@ import nightreed.dsp.LineFit;
 import nightreed.measure.partial.DampedSinusoid;
 import nightreed.measure.partial.NoiseFloor;
 import nightreed.measure.partial.Partial;
-import nightreed.measure.partial.PartialBuilder;
+import nightreed.measure.partial.PartialAssembler;
 import nightreed.measure.partial.PartialSearch;
 
 /**
@@ -257,7 +257,7 @@ public record SidebandLattice(
      *
      * @param account makes partials of terms
      */
-    public List<Partial> partials(List<DampedSinusoid> terms, PartialBuilder account, double fs) {
+    public List<Partial> partials(List<DampedSinusoid> terms, PartialAssembler account, double fs) {
         double[] re = new double[2 * HIGHEST_ORDER + 1];
         double[] im = new double[re.length];
         double[] snr = new double[re.length];

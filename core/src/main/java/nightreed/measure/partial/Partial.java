@@ -1,5 +1,7 @@
 package nightreed.measure.partial;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
+
 /**
  * One decaying partial of a note.
  *
@@ -17,6 +19,7 @@ package nightreed.measure.partial;
  * @param snrDb           energy of the partial over that of the noise at its frequency [dB]
  * @param reliable        whether it stands clear of noise, strike and neighbours
  */
+@RecordBuilder
 public record Partial(
         double frequencyHz,
         double ratio,
@@ -30,7 +33,8 @@ public record Partial(
         double frequencySeHz,
         Double t60SeSeconds,
         double snrDb,
-        boolean reliable) {
+        boolean reliable)
+        implements PartialBuilder.With {
     public Partial {
         if (!(frequencyHz > 0 && frequencyHz < Double.POSITIVE_INFINITY)) {
             throw new IllegalArgumentException("partial frequency must be a positive number of Hz, got " + frequencyHz);
@@ -41,39 +45,9 @@ public record Partial(
         }
     }
 
-    public Partial withRatio(double r) {
-        return new Partial(
-                frequencyHz,
-                r,
-                levelDb,
-                amplitude,
-                phaseRad,
-                t60Seconds,
-                stages,
-                beatHz,
-                attackSeconds,
-                frequencySeHz,
-                t60SeSeconds,
-                snrDb,
-                reliable);
-    }
-
     /** Against another strongest partial. */
     public Partial relevelled(double db, boolean sure) {
-        return new Partial(
-                frequencyHz,
-                ratio,
-                db,
-                amplitude,
-                phaseRad,
-                t60Seconds,
-                stages,
-                beatHz,
-                attackSeconds,
-                frequencySeHz,
-                t60SeSeconds,
-                snrDb,
-                sure);
+        return with(b -> b.levelDb(db).reliable(sure));
     }
 
     /** The same partial, believed in or not. */
@@ -83,8 +57,11 @@ public record Partial(
 
     /** With frequency and decay that more is known of than the partial tells by itself. */
     public Partial weighed(double hz, double hzSe, double t60, double t60Se, boolean sure) {
-        return new Partial(
-                hz, ratio, levelDb, amplitude, phaseRad, t60, stages, beatHz, attackSeconds, hzSe, t60Se, snrDb, sure);
+        return with(b -> b.frequencyHz(hz)
+                .t60Seconds(t60)
+                .frequencySeHz(hzSe)
+                .t60SeSeconds(t60Se)
+                .reliable(sure));
     }
 
     /** Level [dB re the strongest partial's onset level] a time [s] after the onset, from the fitted decay. */

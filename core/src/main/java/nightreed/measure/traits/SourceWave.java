@@ -1,5 +1,7 @@
 package nightreed.measure.traits;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
+
 /**
  * One explanation of a harmonic spectrum: a wave and the filter it went through. Slope of a filter and shape of a wave can
  * stand in for each other, which is why several are ranked.
@@ -12,6 +14,7 @@ package nightreed.measure.traits;
  * @param rmsDb           what it leaves over [dB]
  * @param certainty       share of belief among the explanations, 0 to 1
  */
+@RecordBuilder
 public record SourceWave(
         Wave wave,
         Double width,
@@ -19,7 +22,8 @@ public record SourceWave(
         Double cutoffHz,
         Double resonanceDb,
         double rmsDb,
-        double certainty) {
+        double certainty)
+        implements SourceWaveBuilder.With {
     /** Waves that are tried. */
     public enum Wave {
         SAW("saw"),
@@ -41,6 +45,6 @@ public record SourceWave(
     }
 
     SourceWave believed(double share) {
-        return new SourceWave(wave, width, rollOffDbPerOctave, cutoffHz, resonanceDb, rmsDb, share);
+        return withCertainty(share);
     }
 }

@@ -1,5 +1,6 @@
 package nightreed.recipe.part;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.Parameter.Law;
@@ -17,6 +18,7 @@ import nightreed.recipe.part.Parameter.Law;
  * @param keyboard null for the usual one
  * @param macros   up to 8
  */
+@RecordBuilder
 public record Common(
         @ParameterSpec(
                 id = "tempo",
@@ -55,7 +57,8 @@ public record Common(
         @Part(id = "keys", group = Group.PLAYING) Keyboard keyboard,
 
         @Part(id = "macro", name = "macro", group = Group.PLAYING)
-        List<Macro> macros) {
+        List<Macro> macros)
+        implements CommonBuilder.With {
     public static final int MOST_ROUTES = 16;
     public static final int MOST_MACROS = 8;
     public static final Common NONE =
@@ -70,27 +73,6 @@ public record Common(
             throw new IllegalArgumentException("a recipe has up to " + MOST_ROUTES + " routes and " + MOST_MACROS
                     + " macros, got " + routes.size() + " and " + macros.size());
         }
-    }
-
-    /** With an LFO, or without one (null), as the first. */
-    public Common withFirst(Lfo lfo) {
-        return new Common(tempoBpm, pan, before, after, lfo, second, envelope, routes, effects, keyboard, macros);
-    }
-
-    public Common withRoutes(List<Route> all) {
-        return new Common(tempoBpm, pan, before, after, first, second, envelope, all, effects, keyboard, macros);
-    }
-
-    public Common withEffects(Effects all) {
-        return new Common(tempoBpm, pan, before, after, first, second, envelope, routes, all, keyboard, macros);
-    }
-
-    public Common withMacros(List<Macro> all) {
-        return new Common(tempoBpm, pan, before, after, first, second, envelope, routes, effects, keyboard, all);
-    }
-
-    public Common withKeyboard(Keyboard keys) {
-        return new Common(tempoBpm, pan, before, after, first, second, envelope, routes, effects, keys, macros);
     }
 
     /** The keyboard, the usual one if none is set. */

@@ -1,5 +1,6 @@
 package nightreed.recipe.part;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.Parameter.Law;
 
@@ -8,6 +9,7 @@ import nightreed.recipe.part.Parameter.Law;
  * (1 - e^(-kx)) / (1 - e^(-k)) with k = c·ln 1000, so that 0 is a straight line and a fall with 1 is that of a body that
  * loses 60 dB in the time given; a negative curve starts slowly. A pure function of time: voices and drawings read it alike.
  */
+@RecordBuilder
 public record Envelope(
         @ParameterSpec(
                 name = "delay",
@@ -77,7 +79,8 @@ public record Envelope(
                 decimals = 3,
                 group = Group.SHAPING,
                 meaning = "Time to fall to nothing after the key is let go.")
-        double releaseSeconds) {
+        double releaseSeconds)
+        implements EnvelopeBuilder.With {
     private static final double SIXTY_DB = Math.log(1000);
 
     /** On at once, until the key is let go. */
@@ -107,8 +110,7 @@ public record Envelope(
     }
 
     public Envelope withRelease(double seconds) {
-        return new Envelope(
-                delaySeconds, attackSeconds, attackCurve, holdSeconds, decaySeconds, fallCurve, sustain, seconds);
+        return withReleaseSeconds(seconds);
     }
 
     /** Value while the key is held. @param t time since key-down [s] @param pace factor on all times after the attack, above 0 */

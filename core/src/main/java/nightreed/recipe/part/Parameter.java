@@ -1,5 +1,6 @@
 package nightreed.recipe.part;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Locale;
 
@@ -17,6 +18,7 @@ import java.util.Locale;
  * @param meaning one line on what it does to the sound
  * @param choices  names of the values 0, 1, 2.. of a choice; empty for numbers
  */
+@RecordBuilder
 public record Parameter(
         String id,
         Group group,
@@ -27,7 +29,8 @@ public record Parameter(
         Law law,
         int decimals,
         String meaning,
-        List<String> choices) {
+        List<String> choices)
+        implements ParameterBuilder.With {
     /** In the order the sound travels. */
     public enum Group {
         EXCITER("Strike"),
@@ -100,22 +103,13 @@ public record Parameter(
         }
         double v = clamp(value);
         double semitone = Math.pow(2, 1.0 / 12);
-        return new Parameter(
-                id,
-                group,
-                name,
-                unit,
-                Math.max(least, v / semitone),
-                Math.min(most, v * semitone),
-                law,
-                decimals,
-                meaning,
-                choices);
+        return with(b -> b.least(Math.max(least, v / semitone)).most(Math.min(most, v * semitone)));
     }
 
     /** The same value with another range, law and unit. */
     Parameter ranging(double newLeast, double newMost, Law newLaw, String newUnit, int newDecimals) {
-        return new Parameter(id, group, name, newUnit, newLeast, newMost, newLaw, newDecimals, meaning, choices);
+        return with(
+                b -> b.unit(newUnit).least(newLeast).most(newMost).law(newLaw).decimals(newDecimals));
     }
 
     /** The nearest value that can be set; the least one for what is not a number. */

@@ -1,5 +1,6 @@
 package nightreed.desktop.workspace;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Map;
 import nightreed.match.advice.Move;
@@ -28,6 +29,7 @@ import nightreed.recipe.Recipe;
  * @param undoLabel     what undo would take back, null if nothing
  * @param redoLabel     what redo would bring back, null if nothing
  */
+@RecordBuilder
 public record WorkspaceState(
         String projectName,
         List<Imitation> imitations,
@@ -41,7 +43,8 @@ public record WorkspaceState(
         Map<String, Tolerances.Span> tolerances,
         List<Take> takes,
         String undoLabel,
-        String redoLabel) {
+        String redoLabel)
+        implements WorkspaceStateBuilder.With {
     public static final WorkspaceState EMPTY = new WorkspaceState(
             "", List.of(), null, null, null, Snapshot.EMPTY, null, null, null, Map.of(), List.of(), null, null);
 
@@ -50,88 +53,16 @@ public record WorkspaceState(
         return snapshot.recipe();
     }
 
-    WorkspaceState withSnapshot(Snapshot s) {
-        return new WorkspaceState(
-                projectName,
-                imitations,
-                current,
-                recordingName,
-                recording,
-                s,
-                imitation,
-                comparison,
-                moves,
-                tolerances,
-                takes,
-                undoLabel,
-                redoLabel);
-    }
-
-    WorkspaceState withRecording(AnalysedSound r) {
-        return new WorkspaceState(
-                projectName,
-                imitations,
-                current,
-                recordingName,
-                r,
-                snapshot,
-                imitation,
-                comparison,
-                moves,
-                tolerances,
-                takes,
-                undoLabel,
-                redoLabel);
-    }
-
     WorkspaceState withSound(AnalysedSound newImitation, Comparison newComparison) {
-        return new WorkspaceState(
-                projectName,
-                imitations,
-                current,
-                recordingName,
-                recording,
-                snapshot,
-                newImitation,
-                newComparison,
-                null,
-                tolerances,
-                takes,
-                undoLabel,
-                redoLabel);
+        return with(b -> b.imitation(newImitation).comparison(newComparison).moves(null));
     }
 
     WorkspaceState withAdvice(List<Move> newMoves, Map<String, Tolerances.Span> newTolerances) {
-        return new WorkspaceState(
-                projectName,
-                imitations,
-                current,
-                recordingName,
-                recording,
-                snapshot,
-                imitation,
-                comparison,
-                newMoves,
-                newTolerances,
-                takes,
-                undoLabel,
-                redoLabel);
+        return with(b -> b.moves(newMoves).tolerances(newTolerances));
     }
 
     WorkspaceState withHistory(List<Imitation> newImitations, List<Take> newTakes, String undo, String redo) {
-        return new WorkspaceState(
-                projectName,
-                newImitations,
-                current,
-                recordingName,
-                recording,
-                snapshot,
-                imitation,
-                comparison,
-                moves,
-                tolerances,
-                newTakes,
-                undo,
-                redo);
+        return with(
+                b -> b.imitations(newImitations).takes(newTakes).undoLabel(undo).redoLabel(redo));
     }
 }

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Set;
 
 /** Turns fitted terms into partials: back to the onset, two stages put together, pairs named, doubts stated. */
-public final class PartialBuilder {
+public final class PartialAssembler {
     /** A term that dies sooner is part of the strike, not a partial [s]. */
     public static final double SHORTEST_RINGING = 0.03;
 
@@ -23,7 +23,7 @@ public final class PartialBuilder {
      * @param samples      length of the analysed segment
      * @param sinceOnset   samples from the onset to its start
      */
-    public PartialBuilder(double sampleRateHz, int samples, int sinceOnset) {
+    public PartialAssembler(double sampleRateHz, int samples, int sinceOnset) {
         this.fs = sampleRateHz;
         this.samples = samples;
         this.sinceOnset = sinceOnset;
