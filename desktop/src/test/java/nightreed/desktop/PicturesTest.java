@@ -190,11 +190,12 @@ class PicturesTest {
         List<Double> values = new ArrayList<>();
         AtomicInteger settled = new AtomicInteger();
         Ruler ruler = onStage(() -> {
-            Ruler r = new Ruler(p, (parameter, v, last) -> {
-                values.add(v);
-                settled.addAndGet(last ? 1 : 0);
-            });
+            Ruler r = new Ruler(p);
             r.show(1.0, 1.2, new Tolerances.Span(0.8, 1.4, 0.5));
+            r.valueProperty().addListener((o, was, v) -> {
+                values.add(r.getValue());
+                settled.addAndGet(r.isValueChanging() ? 0 : 1);
+            });
             return r;
         });
         FxRobot robot = new FxRobot();
@@ -225,7 +226,7 @@ class PicturesTest {
                 return null;
             });
             double expected = text.equals("99999") ? 30 : 0.75;
-            assertThat(ruler.value()).isEqualTo(expected);
+            assertThat(ruler.getValue()).isEqualTo(expected);
             assertThat(number.getText()).isEqualTo(p.format(expected));
         }
     }

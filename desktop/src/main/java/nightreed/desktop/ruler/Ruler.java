@@ -1,23 +1,15 @@
 package nightreed.desktop.ruler;
 
-import java.util.Locale;
-import javafx.geometry.Pos;
-import javafx.geometry.VPos;
-import javafx.scene.AccessibleRole;
-import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
-import javafx.scene.control.Tooltip;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
-import javafx.scene.input.MouseEvent;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
-import javafx.scene.layout.VBox;
-import javafx.scene.text.TextAlignment;
-import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Palette;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.DoubleProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleDoubleProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import javafx.scene.control.Control;
+import javafx.scene.control.Skin;
 import nightreed.match.advice.Tolerances;
 import nightreed.recipe.part.Parameter;
 
@@ -25,65 +17,23 @@ import nightreed.recipe.part.Parameter;
  * A value on a line with a scale in real units: a tab at the value, a tick at the fitted value, a shaded span in which a
  * change stays under one JND, and at the end a bar for how strongly the value moves the match.
  *
- * <p>Drag, arrow keys (Shift fine, Ctrl coarse), type a number, double-click for the fitted value.
+ * <p>Drag, arrow keys (Shift fine, Ctrl coarse), type a number, double-click for the fitted value. While a hand drags, the
+ * value is changing; where it ends, it is set once more and no longer changing.
  */
-public final class Ruler extends VBox {
-    /** What a ruler tells. */
-    public interface Changed {
-        /** @param settled whether the hand has let go */
-        void to(Parameter parameter, double value, boolean settled);
-    }
-
-    private static final double SIDE = 10;
-    private static final double BAR = 40;
-
+public final class Ruler extends Control {
     private final Parameter parameter;
-    private final Changed changed;
-    private final TextField number = new TextField();
-    private final Line line;
-    private double value;
-    private Parameter ruled; // the part of the range on the line
-    private Double fitted;
-    private Tolerances.Span span;
-    private boolean dragging;
-    private final Label tag = new Label();
+    private final DoubleProperty value = new SimpleDoubleProperty(this, "value");
+    private final BooleanProperty valueChanging = new SimpleBooleanProperty(this, "valueChanging");
+    private final ObjectProperty<Double> fitted = new SimpleObjectProperty<>(this, "fitted");
+    private final ObjectProperty<Tolerances.Span> span = new SimpleObjectProperty<>(this, "span");
+    private final StringProperty tag = new SimpleStringProperty(this, "tag");
 
-    public Ruler(Parameter parameter, Changed changed) {
+    /** At the lowest value of its range, until another is set. */
+    public Ruler(Parameter parameter) {
         this.parameter = parameter;
-        this.ruled = parameter;
-        this.changed = changed;
-        this.line = new Line();
+        value.set(parameter.least());
         getStyleClass().add("ruler");
-        Label name = new Label(parameter.name());
-        name.getStyleClass().add("ruler-name");
-        name.setMinWidth(30);
-        Tooltip.install(name, new Tooltip(parameter.meaning()));
-        number.getStyleClass().add("ruler-number");
-        number.setId("number-" + parameter.id());
-        number.setPrefColumnCount(parameter.choices().isEmpty() ? 6 : 13);
-        boolean named = !parameter.choices().isEmpty();
-        number.setMaxWidth(named ? 132 : 78);
-        number.setMinWidth(62);
-        number.setAlignment(Pos.CENTER_RIGHT);
-        number.setAccessibleText(parameter.name() + " in " + parameter.unit());
-        number.setOnAction(e -> typed());
-        number.focusedProperty().addListener((o, was, is) -> {
-            if (!is) {
-                typed();
-            }
-        });
-        Label unit = new Label(parameter.unit());
-        unit.getStyleClass().add("ruler-unit");
-        unit.setMinWidth(38);
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
-        tag.getStyleClass().add("ruler-tag");
-        tag.setVisible(false);
-        tag.setManaged(false);
-        tag.setMinWidth(Region.USE_PREF_SIZE);
-        HBox head = new HBox(4, name, tag, gap, number, unit);
-        head.setAlignment(Pos.BASELINE_LEFT);
-        getChildren().addAll(head, line);
+        setFocusTraversable(false); // the line and the number within it take the keys
         setAccessibleText(parameter.name());
         setId("ruler-" + parameter.id());
     }
@@ -92,193 +42,50 @@ public final class Ruler extends VBox {
         return parameter;
     }
 
-    public double value() {
+    /** Where the tab stands, in the unit of the parameter. */
+    public DoubleProperty valueProperty() {
         return value;
     }
 
+    public double getValue() {
+        return value.get();
+    }
+
+    /** Whether a hand is dragging the tab, and has not let go. */
+    public BooleanProperty valueChangingProperty() {
+        return valueChanging;
+    }
+
+    public boolean isValueChanging() {
+        return valueChanging.get();
+    }
+
+    /** What a fit gave the value; null if there was none. */
+    public ObjectProperty<Double> fittedProperty() {
+        return fitted;
+    }
+
+    /** In which a change stays under one JND; null if that is not known. */
+    public ObjectProperty<Tolerances.Span> spanProperty() {
+        return span;
+    }
+
     /** A short word beside the name, such as what moves the value from outside; null for none. */
-    public void setTag(String text) {
-        tag.setText(text == null ? "" : text);
-        tag.setVisible(text != null);
-        tag.setManaged(text != null);
+    public StringProperty tagProperty() {
+        return tag;
     }
 
-    /** Shows a value without telling anyone. A hand that is dragging keeps its own. */
+    /** Shows a value. A hand that is dragging keeps its own. */
     public void show(double v, Double fittedValue, Tolerances.Span tolerance) {
-        fitted = fittedValue;
-        span = tolerance;
-        if (!dragging) {
-            value = v;
-            ruled = parameter.around(fittedValue == null ? v : fittedValue);
-            if (ruled.position(v) <= 0 || ruled.position(v) >= 1) {
-                ruled = parameter.around(v);
-            }
-            if (!number.isFocused()) {
-                number.setText(parameter.format(v));
-            }
-        }
-        line.redraw();
-    }
-
-    private void typed() {
-        String text = number.getText().trim();
-        if (text.equals(parameter.format(value))) {
-            return;
-        }
-        Double v = parameter.parse(text);
-        if (v != null) {
-            move(v, true);
-        } else {
-            number.getStyleClass().add("wrong");
-            String wanted =
-                    parameter.choices().isEmpty() ? "a number" : "one of " + String.join(", ", parameter.choices());
-            Tooltip.install(number, new Tooltip("'" + text + "' is not " + wanted + "; the value stays as it was."));
-        }
-        number.setText(parameter.format(value));
-    }
-
-    private void move(double v, boolean settled) {
-        value = parameter.clamp(v);
-        number.getStyleClass().remove("wrong");
-        number.setText(parameter.format(value));
-        line.redraw();
-        changed.to(parameter, value, settled);
-    }
-
-    /** The line with its tab. */
-    private final class Line extends Drawing {
-        Line() {
-            setFocusTraversable(true);
-            setAccessibleRole(AccessibleRole.SLIDER);
-            setAccessibleText(parameter.name());
-            setAccessibleHelp(parameter.meaning());
-            setMinHeight(31);
-            setPrefHeight(31);
-            getStyleClass().add("ruler-line");
-            setId("line-" + parameter.id());
-            focusedProperty().addListener((o, a, b) -> redraw());
-            setOnMousePressed(this::press);
-            setOnMouseDragged(e -> {
-                if (dragging) {
-                    move(ruled.at((e.getX() - SIDE) / room()), false);
-                }
-            });
-            setOnMouseReleased(e -> {
-                if (dragging) {
-                    dragging = false;
-                    changed.to(parameter, value, true);
-                }
-            });
-            setOnKeyPressed(this::key);
-        }
-
-        private void press(MouseEvent e) {
-            requestFocus();
-            if (e.getClickCount() == 2 && fitted != null) {
-                dragging = false;
-                move(fitted, true);
-            } else if (e.getX() <= SIDE + room() + 4) {
-                dragging = true;
-                move(ruled.at((e.getX() - SIDE) / room()), false);
-            }
-        }
-
-        private void key(KeyEvent e) {
-            int direction = e.getCode() == KeyCode.RIGHT || e.getCode() == KeyCode.UP
-                    ? 1
-                    : e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.DOWN ? -1 : 0;
-            if (direction != 0 && !e.isAltDown()) {
-                double step = parameter.law() == Parameter.Law.CHOICE
-                        ? 1.0 / (parameter.choices().size() - 1)
-                        : e.isShiftDown() ? 0.001 : e.isControlDown() ? 0.05 : 0.01;
-                move(ruled.at(ruled.position(value) + direction * step), true);
-                e.consume();
-            } else if (e.getCode() == KeyCode.HOME && fitted != null) {
-                move(fitted, true);
-                e.consume();
-            }
-        }
-
-        private double room() {
-            return Math.max(20, getWidth() - 2 * SIDE - BAR - 6);
-        }
-
-        @Override
-        protected void paint(GraphicsContext g, double w, double h) {
-            double y = 9.5;
-            g.clearRect(0, 0, w, h);
-            if (span != null) {
-                double a = SIDE + ruled.position(span.low()) * room();
-                double b = SIDE + ruled.position(span.high()) * room();
-                g.setFill(Palette.faint(Palette.of(g).within(), 0.32));
-                g.fillRoundRect(a, y - 6, Math.max(3, b - a), 12, 5, 5);
-            }
-            g.setStroke(isFocused() ? Palette.of(g).imitation() : Palette.of(g).scale());
-            g.setLineWidth(isFocused() ? 2 : 1);
-            g.strokeLine(SIDE, y, SIDE + room(), y);
-            ticks(g, y);
-            if (fitted != null) {
-                double x = Math.rint(SIDE + ruled.position(fitted) * room()) + 0.5;
-                g.setStroke(Palette.of(g).recording());
-                g.setLineWidth(2);
-                g.strokeLine(x, y - 8, x, y + 6);
-            }
-            double x = SIDE + ruled.position(value) * room();
-            g.setFill(Palette.of(g).imitation());
-            g.fillPolygon(
-                    new double[] {x, x + 6, x + 6, x - 6, x - 6},
-                    new double[] {y - 3, y + 3, y + 11, y + 11, y + 3},
-                    5);
-            effect(g, w, y);
-        }
-
-        private void ticks(GraphicsContext g, double y) {
-            g.setFont(Palette.figuresFont(11));
-            g.setFill(Palette.of(g).quiet());
-            g.setTextBaseline(VPos.TOP);
-            g.setTextAlign(TextAlignment.CENTER);
-            g.setStroke(Palette.of(g).scale());
-            g.setLineWidth(1);
-            double tab = SIDE + ruled.position(value) * room();
-            for (double p : new double[] {0, 0.5, 1}) {
-                double x = Math.rint(SIDE + p * room()) + 0.5;
-                g.strokeLine(x, y - 3, x, y + 3);
-                if (Math.abs(x - tab) > 26) {
-                    String text = parameter.law() == Parameter.Law.CHOICE
-                            ? (p == 0.5 ? "" : shortened(parameter.format(ruled.at(p))))
-                            : shortly(ruled.at(p), ruled.least() > 0 && ruled.most() / ruled.least() < 1.5);
-                    double half = Math.max(16, 3.4 * text.length());
-                    g.fillText(text, Math.max(half, Math.min(SIDE + room() + 10 - half, x)), y + 6);
-                }
-            }
-        }
-
-        private void effect(GraphicsContext g, double w, double y) {
-            double left = w - BAR;
-            g.setFill(Palette.of(g).raised());
-            g.fillRoundRect(left, y - 3, BAR - 2, 6, 6, 6);
-            if (span != null) {
-                double share = Math.min(1, span.effect() / 2);
-                g.setFill(share > 0.5 ? Palette.of(g).audible() : Palette.of(g).quiet());
-                g.fillRoundRect(left, y - 3, Math.max(3, share * (BAR - 2)), 6, 6, 6);
-            }
+        fitted.set(fittedValue);
+        span.set(tolerance);
+        if (!isValueChanging()) {
+            value.set(v);
         }
     }
 
-    private static String shortened(String name) {
-        return name.length() > 8 ? name.substring(0, 7) + "." : name;
-    }
-
-    private static String shortly(double v, boolean narrow) {
-        if (narrow) {
-            return String.format(Locale.ROOT, "%.3f", v);
-        }
-        double a = Math.abs(v);
-        if (a >= 10_000) {
-            return String.format(Locale.ROOT, "%.0fk", v / 1000);
-        }
-        return a == 0 || a >= 10 || v == Math.rint(v)
-                ? String.format(Locale.ROOT, "%.0f", v)
-                : String.format(Locale.ROOT, a >= 1 ? "%.1f" : a >= 0.1 ? "%.2f" : "%.3f", v);
+    @Override
+    protected Skin<?> createDefaultSkin() {
+        return new RulerSkin(this);
     }
 }

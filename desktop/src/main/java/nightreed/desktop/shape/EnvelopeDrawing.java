@@ -7,7 +7,6 @@ import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Palette;
-import nightreed.desktop.ruler.Ruler;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Envelope;
 
@@ -38,8 +37,7 @@ public final class EnvelopeDrawing extends Handled {
     }
 
     /** @param prefix id of the part, with a point @param level of the recording, null for none */
-    public void show(
-            String what, String prefix, Envelope e, Recipe recipe, RecordedLevel level, Ruler.Changed changed) {
+    public void show(String what, String prefix, Envelope e, Recipe recipe, RecordedLevel level, ValueMoved changed) {
         name = what;
         envelope = e;
         values = new Shaped(recipe.settings(), prefix, changed);

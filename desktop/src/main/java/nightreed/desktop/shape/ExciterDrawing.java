@@ -7,7 +7,6 @@ import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Palette;
-import nightreed.desktop.ruler.Ruler;
 import nightreed.measure.Measurement;
 import nightreed.measure.partial.Partial;
 import nightreed.recipe.Recipe;
@@ -46,7 +45,7 @@ public final class ExciterDrawing extends Handled {
     }
 
     /** @param of the recording, null for none */
-    public void show(Exciter e, Recipe recipe, Measurement of, Ruler.Changed changed) {
+    public void show(Exciter e, Recipe recipe, Measurement of, ValueMoved changed) {
         exciter = e;
         measurement = of;
         values = new Shaped(recipe.settings(), "", changed);

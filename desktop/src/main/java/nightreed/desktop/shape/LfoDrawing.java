@@ -8,7 +8,6 @@ import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Palette;
-import nightreed.desktop.ruler.Ruler;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Lfo;
 
@@ -44,7 +43,7 @@ public final class LfoDrawing extends Handled {
             String prefix,
             Lfo shown,
             Recipe recipe,
-            Ruler.Changed changed,
+            ValueMoved changed,
             BiConsumer<List<Double>, Boolean> points) {
         name = what;
         lfo = shown;

@@ -3,17 +3,16 @@ package nightreed.desktop.shape;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import nightreed.desktop.ruler.Ruler;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 
 /** The values of one part of a recipe, by their last word. */
 final class Shaped {
     private final Map<String, Parameter> parameters = new HashMap<>();
-    private final Ruler.Changed changed;
+    private final ValueMoved changed;
 
     /** @param prefix id of the part with a point behind it; empty if its values have ids of their own */
-    Shaped(List<Recipe.Setting> all, String prefix, Ruler.Changed changed) {
+    Shaped(List<Recipe.Setting> all, String prefix, ValueMoved changed) {
         this.changed = changed;
         for (Recipe.Setting s : all) {
             String id = s.parameter().id();

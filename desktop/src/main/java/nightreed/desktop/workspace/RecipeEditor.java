@@ -97,7 +97,6 @@ public final class RecipeEditor {
         }
         Recipe moved = recipe.with(parameter.id(), value);
         Snapshot next = bench.state().snapshot().withRecipe(moved);
-        bench.desk().patch(next.patch());
         bench.show(bench.state().withSnapshot(next));
         following.follow();
         if (settled) {
@@ -112,7 +111,6 @@ public final class RecipeEditor {
      */
     public void shape(Recipe moved, String label, boolean settled) {
         Snapshot next = bench.state().snapshot().withRecipe(moved);
-        bench.desk().patch(next.patch());
         bench.show(bench.state().withSnapshot(next));
         following.follow();
         if (settled) {

@@ -25,20 +25,36 @@ public final class WorkspaceRulers {
 
     /** @param reeds whether there are reeds to show what a value does */
     public static Ruler ruler(Parameter p, Workspace bench, boolean reeds) {
-        Ruler ruler = new Ruler(p, bench.shaping()::set);
+        Ruler ruler = new Ruler(p);
+        ruler.valueProperty().addListener((o, was, v) -> {
+            if (isMoved(ruler, bench.state())) {
+                bench.shaping().set(p, ruler.getValue(), !ruler.isValueChanging());
+            }
+        });
+        ruler.valueChangingProperty().addListener((o, was, changing) -> {
+            if (!changing) {
+                bench.shaping().set(p, ruler.getValue(), true);
+            }
+        });
         Controllers controllers = bench.controllers();
         ruler.setOnContextMenuRequested(e -> {
             menu(p, bench, reeds).show(ruler, e.getScreenX(), e.getScreenY());
             e.consume();
         });
-        ChangeListener<Map<Integer, String>> follow = (o, a, b) -> ruler.setTag(tag(p, bench));
-        ChangeListener<WorkspaceState> locked = (o, a, b) -> ruler.setTag(tag(p, bench));
+        ChangeListener<Map<Integer, String>> follow =
+                (o, a, b) -> ruler.tagProperty().set(tag(p, bench));
+        ChangeListener<WorkspaceState> locked = (o, a, b) -> ruler.tagProperty().set(tag(p, bench));
         ruler.getProperties()
                 .put(WorkspaceRulers.class, List.of(follow, locked)); // live as long as the ruler, no longer
         controllers.taughtProperty().addListener(new WeakChangeListener<>(follow));
         bench.stateProperty().addListener(new WeakChangeListener<>(locked));
-        ruler.setTag(tag(p, bench));
+        ruler.tagProperty().set(tag(p, bench));
         return ruler;
+    }
+
+    /** Whether a hand has moved a ruler away from the recipe, which has not followed yet. */
+    private static boolean isMoved(Ruler ruler, WorkspaceState s) {
+        return s.recipe() != null && s.recipe().value(ruler.parameter().id()) != ruler.getValue();
     }
 
     private static String tag(Parameter p, Workspace bench) {

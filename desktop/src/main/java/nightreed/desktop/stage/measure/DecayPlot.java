@@ -3,15 +3,16 @@ package nightreed.desktop.stage.measure;
 import java.util.Locale;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Palette;
+import nightreed.desktop.drawing.PlotArea;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.partial.Partial;
 
 /** How one partial dies: the level at its frequency over time, and the fitted line. */
 final class DecayPlot extends Drawing {
     private static final double LOW_DB = -80;
+    private static final int LAW_POINTS = 61;
+
     private Partial partial;
     private String name;
     private double[] levels = {}; // dB re the partial's onset level, per step
@@ -80,65 +81,21 @@ final class DecayPlot extends Drawing {
                 g,
                 String.format(
                         Locale.ROOT, "%s, ratio %.3f: how it dies", name == null ? "Partial" : name, partial.ratio()));
-        double left = 46;
-        double right = w - 14;
-        double top = 36;
-        double bottom = h - 46;
         double seconds = levels.length * step + middle;
-        g.setFont(Palette.figuresFont(11));
-        g.setLineWidth(1);
+        PlotArea area = PlotArea.within(w, h, 1, PlotArea.Scale.even(0, seconds), PlotArea.Scale.even(LOW_DB, 0));
         for (int db = 0; db > LOW_DB; db -= 20) {
-            double y = top + (bottom - top) * db / LOW_DB;
-            g.setStroke(Palette.of(g).grid());
-            g.strokeLine(left, y, right, y);
-            g.setFill(Palette.of(g).quiet());
-            g.setTextAlign(TextAlignment.RIGHT);
-            g.fillText(Integer.toString(db), left - 8, y);
+            area.level(g, db, Integer.toString(db));
         }
-        g.setTextAlign(TextAlignment.CENTER);
-        for (int q = 0; q <= 3; q++) {
-            double t = seconds * q / 3;
-            double x = Math.min(right - 16, left + (right - left) * q / 3);
-            g.fillText(String.format(Locale.ROOT, "%.2f s", t), Math.max(left + 12, x), bottom + 12);
-        }
-        g.setStroke(Palette.of(g).recording());
-        g.setLineWidth(1.6);
-        g.beginPath();
-        for (int k = 0; k < levels.length; k++) {
-            double x = left + (right - left) * (k * step + middle) / seconds;
-            double y = top + (bottom - top) * Math.max(LOW_DB, Math.min(3, levels[k])) / LOW_DB;
-            if (k == 0) {
-                g.moveTo(x, y);
-            } else {
-                g.lineTo(x, y);
-            }
-        }
-        g.stroke();
+        area.times(g);
+        area.unit(g, "dB");
+        area.measured(g, levels.length, k -> k * step + middle, k -> levels[k]);
         if (partial.t60Seconds() != null) {
-            g.setStroke(Palette.of(g).text());
-            g.setLineDashes(5, 4);
-            g.setLineWidth(1.3);
-            g.beginPath();
-            for (int k = 0; k <= 60; k++) {
-                double t = seconds * k / 60;
-                double db = Math.max(LOW_DB, partial.levelDbAt(t) - partial.levelDb());
-                double x = left + (right - left) * t / seconds;
-                double y = top + (bottom - top) * db / LOW_DB;
-                if (k == 0) {
-                    g.moveTo(x, y);
-                } else {
-                    g.lineTo(x, y);
-                }
-                if (db <= LOW_DB) {
-                    break;
-                }
-            }
-            g.stroke();
-            g.setLineDashes();
+            area.fitted(g, LAW_POINTS, k -> seconds * k / (LAW_POINTS - 1), k -> {
+                double db = partial.levelDbAt(seconds * k / (LAW_POINTS - 1)) - partial.levelDb();
+                return db < LOW_DB ? Double.NaN : db;
+            });
         }
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setFill(Palette.of(g).text());
-        g.fillText(words(), 14, h - 14);
+        PlotArea.words(g, h, words());
     }
 
     private String words() {

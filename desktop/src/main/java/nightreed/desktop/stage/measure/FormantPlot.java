@@ -7,6 +7,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Palette;
+import nightreed.desktop.drawing.PlotArea;
 import nightreed.measure.Measurement;
 import nightreed.measure.partial.Partial;
 import nightreed.measure.traits.Formant;
@@ -78,27 +79,24 @@ final class FormantPlot extends Drawing {
         if (h < 150 && words.size() > 1) {
             words = words.subList(0, 1); // the picture comes first
         }
-        double left = 56;
-        double right = w - 14;
-        double top = 36;
-        double bottom = h - 30 - 16 * words.size();
-        double low = lines.get(0).frequencyHz() / 1.3;
-        double high = 1.15 * lines.get(lines.size() - 1).frequencyHz();
-        scales(g, left, right, top, bottom, low, high);
-        curve(g, lines, left, right, top, bottom, low, high);
+        PlotArea area = PlotArea.within(
+                w,
+                h,
+                words.size(),
+                PlotArea.Scale.octaves(
+                        lines.get(0).frequencyHz() / 1.3,
+                        1.15 * lines.get(lines.size() - 1).frequencyHz()),
+                PlotArea.Scale.even(LOW_DB, 0));
+        scales(g, area);
+        curve(g, lines, area);
         g.setFill(Palette.of(g).recording());
         for (Partial p : lines) {
-            double x = left + (right - left) * Math.log(p.frequencyHz() / low) / Math.log(high / low);
-            double y = y(p.levelDb(), top, bottom);
-            g.fillRect(x - 1, y, 2, bottom - y);
+            double x = area.x(p.frequencyHz());
+            double y = area.y(p.levelDb());
+            g.fillRect(x - 1, y, 2, area.bottom() - y);
             g.fillOval(x - 2.5, y - 2.5, 5, 5);
         }
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setFill(Palette.of(g).text());
-        g.setFont(Palette.figuresFont(11));
-        for (int i = 0; i < words.size(); i++) {
-            g.fillText(words.get(i), 14, h - 14 - 16 * (words.size() - 1 - i));
-        }
+        PlotArea.words(g, h, words.toArray(String[]::new));
     }
 
     /** What is left of the partials once a person has left some out. */
@@ -106,48 +104,23 @@ final class FormantPlot extends Drawing {
         return shown.reliablePartials();
     }
 
-    private static double y(double db, double top, double bottom) {
-        return top + (bottom - top) * Math.min(1, Math.max(-0.05, db / LOW_DB));
-    }
-
-    private static void scales(
-            GraphicsContext g, double left, double right, double top, double bottom, double low, double high) {
-        g.setFont(Palette.figuresFont(11));
-        g.setLineWidth(1);
+    private static void scales(GraphicsContext g, PlotArea area) {
         for (int db = 0; db >= -60; db -= 20) {
-            double y = y(db, top, bottom);
-            g.setStroke(Palette.of(g).grid());
-            g.strokeLine(left, y, right, y);
-            g.setFill(Palette.of(g).quiet());
-            g.setTextAlign(TextAlignment.RIGHT);
-            g.fillText(db + " dB", left - 6, y);
+            area.level(g, db, db + " dB");
         }
-        g.setTextAlign(TextAlignment.CENTER);
         double last = -100;
         for (double hz : new double[] {50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000}) {
-            double x = left + (right - left) * Math.log(hz / low) / Math.log(high / low);
-            if (x > left + 10 && x < right - 16 && x - last > 40) {
-                g.fillText(
-                        String.format(Locale.ROOT, hz < 1000 ? "%.0f" : "%.0fk", hz < 1000 ? hz : hz / 1000),
-                        x,
-                        bottom + 11);
+            double x = area.x(hz);
+            if (x > area.left() + 14 && x < area.right() - 18 && x - last > 40) {
+                area.mark(g, hz, String.format(Locale.ROOT, hz < 1000 ? "%.0f" : "%.0fk", hz < 1000 ? hz : hz / 1000));
                 last = x;
             }
         }
-        g.setTextAlign(TextAlignment.RIGHT);
-        g.fillText("Hz", right, bottom + 11);
+        area.unit(g, "over Hz");
     }
 
     /** Slope and formants, laid through the lines. */
-    private void curve(
-            GraphicsContext g,
-            List<Partial> lines,
-            double left,
-            double right,
-            double top,
-            double bottom,
-            double low,
-            double high) {
+    private void curve(GraphicsContext g, List<Partial> lines, PlotArea area) {
         Traits t = shown.traits();
         double[] off = lines.stream()
                 .filter(p -> p.levelDb() > LOW_DB)
@@ -155,34 +128,22 @@ final class FormantPlot extends Drawing {
                 .sorted()
                 .toArray();
         double offset = off.length == 0 ? 0 : off[off.length / 2];
-        g.setStroke(Palette.of(g).text());
-        g.setLineWidth(1.2);
-        g.setLineDashes(5, 4);
-        g.beginPath();
-        boolean down = false;
-        for (double x = left; x <= right; x += 2) {
-            double db = body(t, low * Math.pow(high / low, (x - left) / (right - left))) + offset;
-            boolean within = db < 3 && db > LOW_DB;
-            if (within && down) {
-                g.lineTo(x, y(db, top, bottom));
-            } else if (within) {
-                g.moveTo(x, y(db, top, bottom));
-            }
-            down = within;
-        }
-        g.stroke();
-        g.setLineDashes();
+        int points = (int) (area.right() - area.left()) / 2;
+        area.fitted(g, points, k -> area.across().at((double) k / points), k -> {
+            double db = body(t, area.across().at((double) k / points)) + offset;
+            return db < 3 && db > LOW_DB ? db : Double.NaN;
+        });
         g.setTextAlign(TextAlignment.CENTER);
         g.setFont(Palette.figuresFont(11));
         g.setFill(Palette.of(g).text());
         double last = -100;
         for (Formant f : t.formants()) {
-            double x = left + (right - left) * Math.log(f.centreHz() / low) / Math.log(high / low);
-            if (x - last > 46 && x > left && x < right) {
+            double x = area.x(f.centreHz());
+            if (x - last > 46 && x > area.left() && x < area.right()) {
                 g.fillText(
                         String.format(Locale.ROOT, "%.0f", f.centreHz()),
                         x,
-                        Math.max(top - 4, y(body(t, f.centreHz()) + offset, top, bottom) - 10));
+                        Math.max(area.top() - 4, area.y(body(t, f.centreHz()) + offset) - 10));
                 last = x;
             }
         }

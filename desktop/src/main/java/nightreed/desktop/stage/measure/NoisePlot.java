@@ -3,9 +3,9 @@ package nightreed.desktop.stage.measure;
 import java.util.Locale;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Palette;
+import nightreed.desktop.drawing.PlotArea;
 import nightreed.measure.NoiseBands;
 import nightreed.music.Bark;
 
@@ -56,49 +56,31 @@ final class NoisePlot extends Drawing {
             return;
         }
         heading(g, "What is left without the partials");
-        double left = 56;
-        double right = w - 14;
-        double high = 34;
-        double low = h - 46;
         int frames = lastFrame(top) + 1;
+        PlotArea area = PlotArea.within(
+                w, h, 1, PlotArea.Scale.even(0, frames * noise.hopSeconds()), PlotArea.Scale.even(0, Bark.BANDS));
         int columns = Math.min(frames, MOST_COLUMNS);
-        double band = (low - high) / Bark.BANDS;
-        double cell = (right - left) / columns;
+        double band = (area.bottom() - area.top()) / Bark.BANDS;
+        double cell = (area.right() - area.left()) / columns;
         for (int b = 0; b < Bark.BANDS; b++) {
-            double y = low - (b + 1) * band;
             for (int c = 0; c < columns; c++) {
                 double db = loudest(noise.levelDb()[b], c * frames / columns, (c + 1) * frames / columns);
                 double share = (db - top + RANGE_DB) / RANGE_DB;
                 if (share > 0) {
                     g.setFill(Palette.faint(Palette.of(g).recording(), Math.min(1, 0.06 + 0.94 * share)));
-                    g.fillRect(left + c * cell, y + 0.5, cell + 0.4, band - 1);
+                    g.fillRect(area.left() + c * cell, area.y(b + 1) + 0.5, cell + 0.4, band - 1);
                 }
             }
         }
-        scales(g, left, right, high, low, frames);
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setFont(Palette.figuresFont(11));
-        g.setFill(Palette.of(g).text());
-        g.fillText(String.format(Locale.ROOT, "loudest band %.0f dB; %s", top, words()), 14, h - 14);
-    }
-
-    private void scales(GraphicsContext g, double left, double right, double high, double low, int frames) {
-        g.setFont(Palette.figuresFont(11));
-        g.setFill(Palette.of(g).quiet());
-        g.setTextAlign(TextAlignment.RIGHT);
         for (int edge : new int[] {2, 9, 15, 21}) {
             double hz = Bark.edgeHz(edge);
             String text =
                     hz < 1000 ? String.format(Locale.ROOT, "%.0f", hz) : String.format(Locale.ROOT, "%.1fk", hz / 1000);
-            g.fillText(text, left - 8, low - edge * (low - high) / Bark.BANDS);
+            area.levelFigure(g, edge, text);
         }
-        g.fillText("Hz", right, 18);
-        g.setTextAlign(TextAlignment.CENTER);
-        for (int q = 0; q <= 3; q++) {
-            double t = q * frames * noise.hopSeconds() / 3;
-            double x = Math.max(left + 14, Math.min(right - 18, left + (right - left) * q / 3));
-            g.fillText(String.format(Locale.ROOT, "%.2f s", t), x, low + 12);
-        }
+        area.unit(g, "Hz");
+        area.times(g);
+        PlotArea.words(g, h, String.format(Locale.ROOT, "loudest band %.0f dB; %s", top, words()));
     }
 
     private int lastFrame(double top) {

@@ -8,6 +8,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Palette;
+import nightreed.desktop.drawing.PlotArea;
 import nightreed.measure.Measurement;
 import nightreed.measure.NoteSet;
 
@@ -132,12 +133,17 @@ final class NotesPlot extends Drawing {
         g.setTextAlign(TextAlignment.RIGHT);
         g.fillText(atX.apply(xs[1]), right, bottom + 12);
         g.fillText(atY.apply(ys[1]), right, top - 4);
+        PlotArea area = new PlotArea(
+                left + 4,
+                right - 4,
+                top + 4,
+                bottom - 4,
+                PlotArea.Scale.even(xs[0], xs[1]),
+                PlotArea.Scale.even(ys[0], ys[1]));
         g.setFill(Palette.of(g).recording());
         for (int i = 0; i < x.length; i++) {
             if (!Double.isNaN(y[i])) {
-                double px = left + 4 + (right - left - 8) * (x[i] - xs[0]) / (xs[1] - xs[0]);
-                double py = bottom - 4 - (bottom - top - 8) * (y[i] - ys[0]) / (ys[1] - ys[0]);
-                g.fillOval(px - 3.5, py - 3.5, 7, 7);
+                g.fillOval(area.x(x[i]) - 3.5, area.y(y[i]) - 3.5, 7, 7);
             }
         }
     }

@@ -4,9 +4,8 @@ import java.util.Arrays;
 import java.util.Locale;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
-import nightreed.desktop.drawing.Palette;
+import nightreed.desktop.drawing.PlotArea;
 
 /** Something over time, and, dashed, what was fitted to it. */
 final class PathPlot extends Drawing {
@@ -53,77 +52,26 @@ final class PathPlot extends Drawing {
             return;
         }
         heading(g, path.title());
-        double left = 56;
-        double right = w - 14;
-        double top = 36;
         String[] words = path.words().split("\n");
         words = h < 150 ? Arrays.copyOf(words, 1) : words; // the picture comes first
-        double bottom = h - 30 - 16 * words.length;
-        double from = path.seconds()[0];
-        double to = path.seconds()[path.seconds().length - 1];
-        g.setFont(Palette.figuresFont(11));
-        g.setLineWidth(1);
+        double[] t = path.seconds();
+        PlotArea area = PlotArea.within(
+                w,
+                h,
+                words.length,
+                PlotArea.Scale.even(t[0], t[t.length - 1]),
+                PlotArea.Scale.even(path.low(), path.high()));
+        String figure = Math.abs(path.high() - path.low()) < 3 ? "%.1f" : "%.0f";
         for (int q = 0; q <= 3; q++) {
-            double v = path.low() + (path.high() - path.low()) * q / 3;
-            double y = bottom - (bottom - top) * q / 3;
-            g.setStroke(Palette.of(g).grid());
-            g.strokeLine(left, y, right, y);
-            g.setFill(Palette.of(g).quiet());
-            g.setTextAlign(TextAlignment.RIGHT);
-            g.fillText(
-                    String.format(Locale.ROOT, Math.abs(path.high() - path.low()) < 3 ? "%.1f" : "%.0f", v),
-                    left - 8,
-                    y);
-            g.setTextAlign(TextAlignment.CENTER);
-            double t = from + (to - from) * q / 3;
-            double x = Math.max(left + 14, Math.min(right - 18, left + (right - left) * q / 3));
-            g.fillText(
-                    to - from < 0.3
-                            ? String.format(Locale.ROOT, "%.0f ms", 1000 * t)
-                            : String.format(Locale.ROOT, "%.2f s", t),
-                    x,
-                    bottom + 12);
+            double v = area.up().at(q / 3.0);
+            area.level(g, v, String.format(Locale.ROOT, figure, v));
         }
-        g.setTextAlign(TextAlignment.RIGHT);
-        g.fillText(path.unit(), right, 18);
-        g.setStroke(Palette.of(g).recording());
-        g.setLineWidth(1.6);
-        line(g, path.values(), left, right, top, bottom);
+        area.times(g);
+        area.unit(g, path.unit());
+        area.measured(g, t.length, i -> t[i], i -> path.values()[i]);
         if (path.fitted() != null) {
-            g.setStroke(Palette.of(g).text());
-            g.setLineWidth(1.2);
-            g.setLineDashes(5, 4);
-            line(g, path.fitted(), left, right, top, bottom);
-            g.setLineDashes();
+            area.fitted(g, t.length, i -> t[i], i -> path.fitted()[i]);
         }
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setFill(Palette.of(g).text());
-        for (int i = 0; i < words.length; i++) {
-            g.fillText(words[i], 14, h - 14 - 16 * (words.length - 1 - i));
-        }
-    }
-
-    private void line(GraphicsContext g, double[] v, double left, double right, double top, double bottom) {
-        double from = path.seconds()[0];
-        double span = path.seconds()[path.seconds().length - 1] - from;
-        boolean down = false;
-        g.beginPath();
-        int stride = Math.max(1, v.length / (int) (right - left)); // more points than pixels only cost time
-        for (int i = 0; i < v.length; i += stride) {
-            if (Double.isNaN(v[i])) {
-                down = false;
-                continue;
-            }
-            double x = left + (right - left) * (path.seconds()[i] - from) / span;
-            double share = (v[i] - path.low()) / (path.high() - path.low());
-            double y = bottom - (bottom - top) * Math.max(-0.02, Math.min(1.02, share));
-            if (down) {
-                g.lineTo(x, y);
-            } else {
-                g.moveTo(x, y);
-            }
-            down = true;
-        }
-        g.stroke();
+        PlotArea.words(g, h, words);
     }
 }
