@@ -15,6 +15,7 @@ import nightreed.recipe.RingRecipe;
 import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.Oscillator.Wave;
 import nightreed.recipe.part.VelocityMap;
@@ -106,6 +107,32 @@ class SpectraTest {
         assertThat(offTheGrid(play(ring, key, 3), Pitch.hz(key) / 2))
                 .as("ring " + key)
                 .isLessThan(-70);
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {48, 72, 96})
+    void nothingFoldsBackFromADrivenFilter(int key) {
+        for (Filter.Slope slope : Filter.Slope.values()) {
+            Filter wide = new Filter(Filter.Kind.LOW, slope, 18_000, 0.7, 0, 0, 0, 24, null);
+            SubtractiveRecipe r = new SubtractiveRecipe(
+                    60,
+                    0,
+                    0,
+                    List.of(Oscillator.of(Wave.SINE, 1)),
+                    null,
+                    null,
+                    null,
+                    wide,
+                    STEADY,
+                    null,
+                    VelocityMap.USUAL,
+                    Common.NONE);
+            float[] y = play(r, key, 3);
+            assertThat(offTheGrid(y, Pitch.hz(key))).as(slope + " " + key).isLessThan(-80);
+            double first = Partials.db(y, FS, Pitch.hz(key), 4800, 2 * FS);
+            assertThat(Partials.db(y, FS, 3 * Pitch.hz(key), 4800, 2 * FS) - first)
+                    .isBetween(-14.0, -9.0);
+        }
     }
 
     /** Modulators that are fed back are computed together, and none must hear of another. */

@@ -19,6 +19,7 @@ public final class MovingFilter {
     private double s2;
     private final Stage first = new Stage();
     private final Stage second = new Stage();
+    private final SoftClipper clipper = new SoftClipper();
     private double drive = 1;
     private boolean driven;
     private Filter.Kind kind = Filter.Kind.LOW;
@@ -33,6 +34,7 @@ public final class MovingFilter {
         s2 = 0;
         first.reset();
         second.reset();
+        clipper.reset();
         g = 0;
     }
 
@@ -99,15 +101,15 @@ public final class MovingFilter {
             first.reset();
             second.reset();
         }
+        if (driven) {
+            clipper.flush();
+        }
     }
 
     /** Filters {@code x[from..to)} in place. */
     public void process(double[] x, int from, int to) {
         if (driven) {
-            double back = 1 / Math.sqrt(drive);
-            for (int i = from; i < to; i++) {
-                x[i] = softClipped(x[i] * drive) * back;
-            }
+            clipper.process(x, from, to, drive, 1 / Math.sqrt(drive), 1);
         }
         if (slope == Filter.Slope.DB_6) {
             for (int i = from; i < to; i++) {
@@ -120,13 +122,6 @@ public final class MovingFilter {
         if (slope == Filter.Slope.DB_24) {
             second.process(kind, x, from, to);
         }
-    }
-
-    /** tanh by a ratio of polynomials, never more than 0.024 off, flat beyond ±3. */
-    public static double softClipped(double x) {
-        double c = Math.max(-3, Math.min(3, x));
-        double q = c * c;
-        return c * (27 + q) / (27 + 9 * q);
     }
 
     private double onePole(double x) {

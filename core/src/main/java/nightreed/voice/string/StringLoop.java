@@ -10,6 +10,9 @@ public final class StringLoop {
     /** Samples after which a tuning all-pass has forgotten where it began. */
     private static final int WARM = 24;
 
+    /** Far below anything a sound card can give, and far above denormal numbers [full scale = 1]. */
+    private static final double SUNK = 1e-25;
+
     private final double[] line;
     private final int mask;
     private int at; // where the next sample is written
@@ -295,14 +298,27 @@ public final class StringLoop {
         running = true;
     }
 
-    /** Ends a tail that has sunk into denormal numbers, which are slow on some processors. */
+    /**
+     * Ends a tail that has sunk into denormal numbers, which are slow on some processors. The states of the filters tell it
+     * only for what is coming out just now: on low keys a whole push may still be in the line.
+     */
     public void flush() {
         double sum = Math.abs(now.r1) + Math.abs(now.s1);
         for (double v : lossState) {
             sum += Math.abs(v);
         }
-        if (sum < 1e-25 && sum > 0) {
+        if (sum < SUNK && sum > 0 && isLineSunk()) {
             clear();
         }
+    }
+
+    private boolean isLineSunk() {
+        int longest = Math.max(whole, fade > 0 ? wholeBefore : 0);
+        for (int i = 1; i <= longest; i++) {
+            if (Math.abs(line[(at - i) & mask]) >= SUNK) {
+                return false;
+            }
+        }
+        return true;
     }
 }

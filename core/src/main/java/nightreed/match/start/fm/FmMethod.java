@@ -50,10 +50,13 @@ public final class FmMethod extends Method {
         return 0.4;
     }
 
-    /** Less than others, since its starts have been refined; of held notes most. */
+    /**
+     * A few rounds, since its starts have been refined: with ten times as much, 17 of 18 recorded notes came as near or less near
+     * (median 1.000).
+     */
     @Override
     public double amount(boolean held) {
-        return held ? 425 : 650;
+        return held ? 45 : 65;
     }
 
     @Override
