@@ -103,9 +103,6 @@ final class Player<R extends Recipe> {
         // each strike has its own noise, yet the same events give the same samples
         v.start(recipe, key, velocity, FIRST_CHANCE + strikes, fromKey, strikes, gain);
         strikes++;
-        if (untilStep > 0) {
-            v.step(recipe, untilStep, false);
-        }
     }
 
     /** A place for a new note; the least audible of all makes room if there is none. */
@@ -230,6 +227,9 @@ final class Player<R extends Recipe> {
                 step();
             }
             int n = Math.min(untilStep, to - at);
+            for (int i = 0; i < voices.length; i++) {
+                n = Math.min(n, voice(i).prepare(recipe, untilStep));
+            }
             java.util.Arrays.fill(left, 0, n, 0);
             java.util.Arrays.fill(right, 0, n, 0);
             if (count() > 0) {
@@ -252,9 +252,6 @@ final class Player<R extends Recipe> {
         untilStep = Note.STEP;
         hands.advance(recipe.common(), Note.STEP / fs);
         shared.step(recipe);
-        for (int i = 0; i < voices.length; i++) {
-            voice(i).step(recipe, Note.STEP, true);
-        }
         if (clearing && count() == 0) {
             clearing = false;
             effects.clear();

@@ -4,6 +4,7 @@ import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Route.Target;
+import nightreed.voice.note.DcBlocker;
 import nightreed.voice.note.MovingFilter;
 import nightreed.voice.note.Note;
 import nightreed.voice.note.PerformanceControls;
@@ -11,13 +12,23 @@ import nightreed.voice.note.VoiceModel;
 
 /** One note on its way: its sound, then filter, level and place between the sides. */
 final class Voice<R extends Recipe> {
+    /** Samples from one look at what moves to the next while envelopes are steep, just after key-down and key-up. */
+    private static final int FINE = 8;
+
+    /** How long that is [s]: at the end of it a straight line over a whole step is off by 1 % of the way at the most. */
+    private static final double FINE_SECONDS = 0.012;
+
     private final double fs;
     private final VoiceModel<R> sound;
     private final Note note;
     private final MovingFilter leftAfter;
     private final MovingFilter rightAfter;
+    private final DcBlocker leftSwing;
+    private final DcBlocker rightSwing;
     private final double[] left = new double[Note.STEP];
     private final double[] right = new double[Note.STEP];
+    private int untilStep;
+    private int fine; // samples for which steps are short
     private boolean sounding;
     private boolean sustained; // key is up, but the pedal is down
     private boolean fading;
@@ -36,6 +47,8 @@ final class Voice<R extends Recipe> {
         this.note = new Note(sampleRateHz, hands);
         this.leftAfter = new MovingFilter(sampleRateHz);
         this.rightAfter = new MovingFilter(sampleRateHz);
+        this.leftSwing = new DcBlocker(sampleRateHz);
+        this.rightSwing = new DcBlocker(sampleRateHz);
     }
 
     /** @param order number of the note, for telling the older from the newer @param gain of this key */
@@ -49,6 +62,8 @@ final class Voice<R extends Recipe> {
         layerGain = gain;
         leftAfter.reset();
         rightAfter.reset();
+        leftSwing.reset();
+        rightSwing.reset();
         note.start(recipe, key, velocity, seed, fromKey);
         sound.start(recipe, note);
         sides(recipe);
@@ -56,6 +71,13 @@ final class Voice<R extends Recipe> {
         gainRight = stepRight;
         stepLeft = 0;
         stepRight = 0;
+        beginFinely();
+    }
+
+    /** From this sample on, whatever envelopes do is followed closely. */
+    private void beginFinely() {
+        untilStep = 0;
+        fine = sound.followsFinely() ? (int) (FINE_SECONDS * fs) : 0;
     }
 
     /** Gains that the recipe and its routes ask for, left in the step fields. */
@@ -73,14 +95,22 @@ final class Voice<R extends Recipe> {
         }
     }
 
-    /** Sets what the next {@code n} samples glide towards. */
-    void step(R recipe, int n, boolean advance) {
-        if (!sounding) {
-            return;
+    /**
+     * Sets what the next samples glide towards, if it is time for that.
+     *
+     * @param most samples for which it may be set
+     * @return samples until it is time again
+     */
+    int prepare(R recipe, int most) {
+        if (sounding && untilStep == 0) {
+            untilStep = Math.min(most, fine > 0 ? FINE : Note.STEP);
+            step(recipe, untilStep);
         }
-        if (advance) {
-            note.advance(recipe, Note.STEP);
-        }
+        return sounding ? untilStep : most;
+    }
+
+    private void step(R recipe, int n) {
+        note.advance(recipe, n);
         sound.step(recipe, note, n);
         sides(recipe);
         stepLeft = (stepLeft - gainLeft) / n;
@@ -97,7 +127,7 @@ final class Voice<R extends Recipe> {
         }
     }
 
-    /** Adds the next samples to both sides. At most up to the end of the step. */
+    /** Adds the next samples to both sides. At most as many as {@link #prepare} told. */
     void render(R recipe, double[] outLeft, double[] outRight, int from, int to) {
         if (!sounding) {
             return;
@@ -109,10 +139,18 @@ final class Voice<R extends Recipe> {
             java.util.Arrays.fill(right, 0, n, 0);
         }
         sound.render(left, right, 0, n);
+        untilStep -= n;
+        fine -= n;
         if (recipe.common().after() != null) {
             leftAfter.process(left, 0, n);
             if (two) {
                 rightAfter.process(right, 0, n);
+            }
+        }
+        if (sound.drifts()) {
+            leftSwing.process(left, 0, n);
+            if (two) {
+                rightSwing.process(right, 0, n);
             }
         }
         double[] second = two ? right : left;
@@ -128,6 +166,8 @@ final class Voice<R extends Recipe> {
     void release(R recipe) {
         sustained = false;
         if (sounding && note.held()) {
+            note.advance(recipe, -untilStep); // which was ahead, up to the end of the step
+            beginFinely();
             note.letGo();
             sound.release(recipe, note);
         }

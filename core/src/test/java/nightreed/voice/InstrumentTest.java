@@ -10,10 +10,15 @@ import nightreed.measure.Measurer;
 import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
 import nightreed.recipe.Mode;
+import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.SubtractiveRecipe;
+import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.KeyTracking;
+import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.VelocityMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -161,5 +166,49 @@ class InstrumentTest {
             one.render(c, at, Math.min(c.length, at + 37));
         }
         assertThat(c).containsExactly(b);
+    }
+
+    /** A note begins and ends where it is played, not where the next look at its envelopes is due. */
+    @Test
+    void envelopesBeginAndEndOnTheirSample() {
+        Envelope quick = new Envelope(0, 0.001, 0, 0, 0, 1, 1, 0.002);
+        SubtractiveRecipe r = new SubtractiveRecipe(
+                60,
+                0,
+                0,
+                List.of(Oscillator.of(Oscillator.Wave.SINE, 40)),
+                null,
+                null,
+                null,
+                null,
+                quick,
+                null,
+                VelocityMap.USUAL,
+                Common.NONE);
+        float[] first = playedAfter(r, 0);
+        for (int late : new int[] {1, 7, 13, 37, 63}) {
+            float[] y = playedAfter(r, late);
+            double off = 0;
+            double power = 0;
+            for (int i = 0; i < first.length; i++) {
+                off += Math.pow(y[i] - first[i], 2);
+                power += first[i] * first[i];
+            }
+            assertThat(10 * Math.log10(off / power)).as("%d samples later", late).isLessThan(-40);
+        }
+    }
+
+    /** 30 ms of a note of 20 ms that begins after so many samples, counted from there. */
+    private static float[] playedAfter(Recipe r, int silence) {
+        Instrument played = new Instrument(r, FS);
+        float[] before = new float[64];
+        played.render(before, before.clone(), 0, silence);
+        float[] y = new float[FS * 3 / 100];
+        float[] other = new float[y.length];
+        played.noteOn(60, 0.7);
+        played.render(y, other, 0, FS / 50);
+        played.noteOff(60);
+        played.render(y, other, FS / 50, y.length);
+        return y;
     }
 }

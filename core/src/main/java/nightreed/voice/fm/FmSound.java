@@ -202,6 +202,7 @@ public final class FmSound implements VoiceModel<FmRecipe> {
             s.modulator = p.modulatorPhaseRad() / (2 * Math.PI) + (p.free() ? 0.5 + 0.5 * note.chance(20 + i) : 0);
             s.m1 = 0;
             s.m2 = 0;
+            s.pulse.start();
             aim(s, p, r, note, 1);
             s.carrierAdvance += s.carrierStep;
             s.modulatorAdvance += s.modulatorStep;
@@ -289,7 +290,7 @@ public final class FmSound implements VoiceModel<FmRecipe> {
         s.feedback = p.feedback() / (2 * Math.PI);
         s.width = Math.max(0.02, Math.min(0.98, p.width() + note.added(Target.WIDTH)));
         if (s.isPulse) {
-            s.pulse.limit(c, m, held, top);
+            s.pulse.limit(c, m, held, top, n);
         }
         boolean on = p.levelDb() > FmPair.OFF_DB && c < (s.isPulse ? 0.3 : 0.49) * fs * (times == 1 ? 1 : times - 0.5);
         double target = on ? level * Math.pow(10, p.levelDb() / 20) * note.course(p.amplitude(), pace) : 0;

@@ -32,6 +32,13 @@ public final class ContactPulse {
         return Math.exp(-4.89 / (Math.max(contactMs, 0.005) / 1000 * fs));
     }
 
+    /** What a pulse whose sum is 1 holds at a frequency, 0 to 1. */
+    public double share(double contactMs, double hz) {
+        double a = pole(contactMs);
+        double w = 2 * Math.PI * Math.min(hz, 0.499 * fs) / fs;
+        return (1 - a) * (1 - a) / (1 - 2 * a * Math.cos(w) + a * a);
+    }
+
     /** Largest sample of a pulse whose sum is 1. */
     public double peak(double contactMs) {
         double a = pole(contactMs);

@@ -29,6 +29,16 @@ public interface VoiceModel<R extends Recipe> {
     /** Whether it has two sides; if not, only the left one is rendered. */
     boolean stereo();
 
+    /** Whether it can have a part that does not swing, which is then taken away. */
+    default boolean drifts() {
+        return true;
+    }
+
+    /** Whether what its envelopes do at the start and at the end is followed in steps of a fraction of a ms. */
+    default boolean followsFinely() {
+        return true;
+    }
+
     /** Rough mean square now, for choosing which note makes room. */
     double energy();
 

@@ -160,6 +160,11 @@ public final class CombSound implements VoiceModel<ResonatorRecipe> {
     }
 
     @Override
+    public boolean followsFinely() {
+        return false; // its decays go by themselves, to the sample
+    }
+
+    @Override
     public boolean stereo() {
         return false;
     }

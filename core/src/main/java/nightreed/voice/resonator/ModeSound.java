@@ -12,10 +12,14 @@ import nightreed.voice.note.StrikeNoise;
 import nightreed.voice.note.VoiceModel;
 
 /**
- * One struck note of a mode bank: s[n] = z s[n-1] + g x[n], output Σ Re s, with z = 10^(-3/(T60 fs)) e^(j2πf/fs).
+ * One struck note of a mode bank. Once the contact is over, mode i rings as Re(A z^n), z = 10^(-3/(T60 fs)) e^(j2πf/fs), with
+ * the level and phase that the recipe asks for at its own key and reference velocity; other keys and velocities change the
+ * contact, and each mode's level by what the contact holds at its frequency.
  *
- * <p>Each g is set so that the mode, once the contact is over, rings with the level and phase the recipe asks for at its own
- * key and reference velocity; other keys and velocities change the contact and with it the balance.
+ * <p>While the contact lasts, all modes come up together as the push does its work. A body that is bent by the contact without
+ * ringing radiates hardly any sound; a mode that is driven by the push sample by sample would sound that bend, as a thump of up
+ * to 39 dB over the ringing where the contact lasts longer than a period. So modes are driven (s[n] = z s[n-1] + g x[n]) only
+ * where the push passes a filter, or where a recording drives them.
  *
  * <p>State in double, as the poles lie close to the unit circle.
  */
@@ -48,7 +52,9 @@ public final class ModeSound implements VoiceModel<ResonatorRecipe> {
     private int offset; // samples rendered since the state was set, while free
     private int modes;
     private boolean filtered;
+    private boolean driven; // by a push that a recording or a filter shapes
     private boolean pushed; // whether anything still drives the modes
+    private double built; // share of the push that has done its work
     private double tunedHz;
     private double tunedDecay;
     private boolean damped;
@@ -64,6 +70,16 @@ public final class ModeSound implements VoiceModel<ResonatorRecipe> {
         this.before = new MovingFilter(fs);
         this.feed = new FeedPlayer(feed, fs);
         this.rise = new Rise(fs);
+    }
+
+    @Override
+    public boolean drifts() {
+        return false;
+    }
+
+    @Override
+    public boolean followsFinely() {
+        return false; // its decays go by themselves, to the sample
     }
 
     @Override
@@ -89,24 +105,46 @@ public final class ModeSound implements VoiceModel<ResonatorRecipe> {
         double velocity = note.velocity();
         double follow = Math.pow(note.keyFactor(recipe), -recipe.keyTracking().exciterShare());
         double reference = contact.pole(recipe.exciter().contactMs());
-        contact.start(recipe.exciter().contactMs() * recipe.velocity().contactFactorAt(velocity) * follow, 1);
+        double contactMs = recipe.exciter().contactMs() * recipe.velocity().contactFactorAt(velocity) * follow;
+        contact.start(contactMs, 1);
         feed.start();
         rise.start(recipe.riseMs());
         double level = amplitude(recipe.levelDb() + recipe.velocity().levelDbAt(velocity));
         modes = recipe.modes().size();
         filtered = recipe.common().before() != null;
-        pushed = true;
+        driven = filtered || recipe.feed() != null;
+        pushed = driven;
+        built = 0;
         lead = filtered ? 0.2 * fs : 0;
         tune(recipe, note);
         for (int i = 0; i < modes; i++) {
             Mode m = recipe.modes().get(i);
-            strikeGain(i, m, level, reference, recipe.f0Hz() * m.ratio());
+            if (driven) {
+                strikeGain(i, m, level, reference, recipe.f0Hz() * m.ratio());
+            } else {
+                double reached = contact.share(contactMs, note.hz() * m.ratio())
+                        / contact.share(recipe.exciter().contactMs(), recipe.f0Hz() * m.ratio());
+                setRinging(i, m, level * reached);
+            }
             gain[i] = 1;
             wanted[i] = 1;
             slope[i] = 0;
             struckLevel[i] = m.levelDb() + recipe.levelDb();
         }
         noise.start(recipe.exciter(), 1 / follow, 1, level, note.seed());
+    }
+
+    /** State of a mode that rings from the next sample on. */
+    private void setRinging(int i, Mode m, double level) {
+        double square = zr[i] * zr[i] + zi[i] * zi[i];
+        if (square == 0) {
+            return; // too high to sound
+        }
+        double a = level * amplitude(m.levelDb()) / square; // the next sample is a whole turn of z later
+        double c = Math.cos(m.phaseRad());
+        double s = Math.sin(m.phaseRad());
+        re[i] = a * (c * zr[i] + s * zi[i]);
+        im[i] = a * (s * zr[i] - c * zi[i]);
     }
 
     /** Complex gain that leaves the mode with its level and phase once a contact of the reference length is over. */
@@ -193,7 +231,7 @@ public final class ModeSound implements VoiceModel<ResonatorRecipe> {
                     MovingFilter.cutoffHz(recipe.common().before(), recipe, note),
                     n);
         }
-        pushed = !contact.over() || !feed.over() || lead > 0;
+        pushed = driven && (!contact.over() || !feed.over() || lead > 0);
         free = !pushed && !moved && still;
         if (free && !powersReady) {
             powers();
@@ -234,11 +272,15 @@ public final class ModeSound implements VoiceModel<ResonatorRecipe> {
     @Override
     public void render(double[] left, double[] right, int from, int to) {
         int n = to - from;
-        if (rise.over()) {
+        boolean building = !driven && !contact.over();
+        if (rise.over() && !building) {
             ringOrPush(left, from, n);
         } else {
             java.util.Arrays.fill(rising, 0, n, 0);
             ringOrPush(rising, 0, n);
+            if (building) {
+                build(n);
+            }
             rise.fade(rising, n);
             for (int t = 0; t < n; t++) {
                 left[from + t] += rising[t];
@@ -246,6 +288,16 @@ public final class ModeSound implements VoiceModel<ResonatorRecipe> {
         }
         if (!noise.over()) {
             noise.add(left, from, to, noiseGain);
+        }
+    }
+
+    /** Lets the modes come up with the contact. */
+    private void build(int n) {
+        java.util.Arrays.fill(push, 0, n, 0);
+        contact.add(push, 0, n);
+        for (int t = 0; t < n; t++) {
+            built += push[t];
+            rising[t] *= built;
         }
     }
 
@@ -332,14 +384,14 @@ public final class ModeSound implements VoiceModel<ResonatorRecipe> {
                 continue;
             }
             if (pushed) {
-                driven(i, out, from, n);
+                drive(i, out, from, n);
             } else {
                 one(i, out, from, n);
             }
         }
     }
 
-    private void driven(int i, double[] out, int from, int n) {
+    private void drive(int i, double[] out, int from, int n) {
         double r = re[i];
         double m = im[i];
         double a = zr[i];

@@ -383,6 +383,11 @@ public final class StringSound implements VoiceModel<StringRecipe> {
     }
 
     @Override
+    public boolean followsFinely() {
+        return kind != Drive.FRICTION && kind != Drive.ZIGZAG; // a bow takes many periods to catch the string
+    }
+
+    @Override
     public boolean stereo() {
         return false;
     }

@@ -15,8 +15,8 @@ public final class WaveOscillator {
     private double width = 0.5;
     private double widthStep;
     private double uneven;
-    private double[] table = WaveSet.sine().table(1);
-    private double[] unevenTable = table;
+    private final TableBlend table = new TableBlend();
+    private final TableBlend unevenTable = new TableBlend();
     private Wave wave = Wave.SINE;
     private boolean fresh = true;
 
@@ -33,6 +33,8 @@ public final class WaveOscillator {
     public void start(double cycles) {
         phase = cycles - Math.floor(cycles);
         fresh = true;
+        table.start();
+        unevenTable.start();
     }
 
     /**
@@ -55,18 +57,19 @@ public final class WaveOscillator {
         widthStep = (w - width) / n;
         wave = kind == Wave.MEASURED && measured == null ? Wave.SAW : kind;
         uneven = wave == Wave.SINE ? 0 : unevenness;
-        double most = hz > topHz ? 0 : topHz / Math.max(1e-3, hz);
-        if (most < 1) {
-            table = null; // even the fundamental is too high
-            return;
+        double most = hz > topHz ? 0 : topHz / Math.max(1e-3, hz); // below 1 even the fundamental is too high
+        table.aim(
+                switch (wave) {
+                    case SINE -> WaveSet.sine();
+                    case TRIANGLE -> WaveSet.triangle();
+                    case SAW, PULSE -> WaveSet.saw();
+                    case MEASURED -> measured;
+                },
+                most,
+                n);
+        if (uneven > 0) {
+            unevenTable.aim(WaveSet.uneven(), most, n);
         }
-        table = switch (wave) {
-            case SINE -> WaveSet.sine().table(1);
-            case TRIANGLE -> WaveSet.triangle().table(most);
-            case SAW, PULSE -> WaveSet.saw().table(most);
-            case MEASURED -> measured.table(most);
-        };
-        unevenTable = uneven > 0 ? WaveSet.uneven().table(most) : table;
     }
 
     /** Next samples, about -1 to 1, into {@code out[0..n)}. */
@@ -76,13 +79,14 @@ public final class WaveOscillator {
         double w = width;
         boolean pulse = wave == Wave.PULSE;
         for (int i = 0; i < n; i++) {
-            double y = 0;
-            if (table != null) {
-                y = read(at);
-                if (pulse) {
-                    double back = at - w;
-                    y -= read(back < 0 ? back + 1 : back);
-                }
+            double y = read(at);
+            if (pulse) {
+                double back = at - w;
+                y -= read(back < 0 ? back + 1 : back);
+            }
+            table.advance();
+            if (uneven > 0) {
+                unevenTable.advance();
             }
             out[i] = y;
             at += by;
@@ -96,7 +100,7 @@ public final class WaveOscillator {
     }
 
     private double read(double at) {
-        double y = WaveSet.read(table, at);
-        return uneven > 0 ? y + uneven * WaveSet.read(unevenTable, at) : y;
+        double y = table.read(at);
+        return uneven > 0 ? y + uneven * unevenTable.read(at) : y;
     }
 }

@@ -167,8 +167,8 @@ public final class WaveSet {
         });
     }
 
-    /** The table with the most harmonics that are no more than so many. */
-    double[] table(double mostHarmonics) {
+    /** Number of the table with the most harmonics that are no more than so many. @param mostHarmonics at least 1 */
+    int level(double mostHarmonics) {
         int low = 0;
         int high = harmonics.length - 1;
         while (low < high) {
@@ -179,7 +179,20 @@ public final class WaveSet {
                 high = mid - 1;
             }
         }
-        return tables[low];
+        return low;
+    }
+
+    double[] table(int level) {
+        return tables[level];
+    }
+
+    /** How far so many harmonics are from those of a table to those of the next, 0 to 1. */
+    double between(int level, double mostHarmonics) {
+        if (level + 1 == harmonics.length) {
+            return 1;
+        }
+        double span = harmonics[level + 1] - harmonics[level];
+        return Math.max(0, Math.min(1, (mostHarmonics - harmonics[level]) / span));
     }
 
     /** Reads a table. @param phase 0 to 1 */

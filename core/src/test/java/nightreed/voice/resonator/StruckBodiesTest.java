@@ -30,4 +30,28 @@ class StruckBodiesTest {
         double fall = Tones.rmsDb(y, FS / 5, FS / 2) - Tones.rmsDb(y, FS / 2, FS * 4 / 5);
         assertThat(60 * 0.3 / fall).isCloseTo(1.2, within(0.12));
     }
+
+    /** A contact of many periods excites the body little, but what it excites is all that is heard of it. */
+    @ParameterizedTest
+    @ValueSource(doubles = {0.2, 2, 8, 20})
+    void aLongContactGivesNoThump(double contactMs) {
+        ResonatorRecipe bar = RecipeTest.bar()
+                .withModes(List.of(new Mode(1, 0, 0.8, 0.4)))
+                .withExciter(new Exciter(contactMs, -100, 15, 300, 6000))
+                .withKey(76);
+        float[] y = Renderer.asFitted(bar, 0, 0.5, FS).channel(0);
+        float[] low = Tones.lowPassed(Tones.lowPassed(y, FS, 150), FS, 150);
+        assertThat(peakDb(low) - peakDb(y)).isLessThan(-25);
+        double level = Tones.amplitudeAt(y, FS, bar.f0Hz(), FS / 10, FS / 10);
+        double decay = Math.pow(10, -3 * 0.15 / 0.8); // to the middle of that stretch
+        assertThat(20 * Math.log10(level / decay)).isCloseTo(bar.levelDb(), within(0.5));
+    }
+
+    private static double peakDb(float[] x) {
+        double most = 0;
+        for (float v : x) {
+            most = Math.max(most, Math.abs(v));
+        }
+        return 20 * Math.log10(most);
+    }
 }
