@@ -27,6 +27,7 @@ import nightreed.match.fit.Layers.Layered;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.music.Pitch;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.ResonatorRecipe;
@@ -35,9 +36,9 @@ import nightreed.sheet.ReportJson;
 import nightreed.sound.Clip;
 import nightreed.sound.SafeFiles;
 import nightreed.sound.UnusableSound;
-import nightreed.sound.WavFiles;
 import nightreed.work.Progress;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -117,6 +118,9 @@ final class MatchCommand implements Callable<Integer> {
                     "Strengths of several recordings, 0 to 1, in their order; as their loudness tells by default.")
     List<Double> strengths = List.of();
 
+    @Mixin
+    FileLevel level;
+
     @Option(names = "--out", paramLabel = "DIR", required = true, description = "Folder for the results.")
     Path out;
 
@@ -183,7 +187,11 @@ final class MatchCommand implements Callable<Integer> {
         }
         boolean both = two != null && two.patch().layers().size() == 2;
         SafeFiles.write(out.resolve("recipe.json"), both ? RecipeJson.text(two.patch()) : RecipeJson.text(recipe));
-        WavFiles.write(both ? two.imitation() : match.imitation(), WavFiles.Format.PCM24, out.resolve("imitation.wav"));
+        level.write(
+                both ? two.imitation() : match.imitation(),
+                both ? two.patch() : Patch.of(match.recipe()),
+                out.resolve("imitation.wav"),
+                err);
         SafeFiles.write(out.resolve("report.json"), report.toPrettyString());
         return 0;
     }
@@ -218,7 +226,7 @@ final class MatchCommand implements Callable<Integer> {
         }
         best.maps().forEach((id, value) -> screen.printf(Locale.ROOT, "%-24s %.3f%n", id, value));
         SafeFiles.write(out.resolve("recipe.json"), RecipeJson.text(best.recipe()));
-        WavFiles.write(best.imitation(), WavFiles.Format.PCM24, out.resolve("imitation.wav"));
+        level.write(best.imitation(), Patch.of(best.recipe()), out.resolve("imitation.wav"), err);
         SafeFiles.write(out.resolve("report.json"), report.toPrettyString());
         return 0;
     }

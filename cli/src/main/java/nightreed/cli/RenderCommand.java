@@ -1,6 +1,7 @@
 package nightreed.cli;
 
 import java.io.IOException;
+import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.concurrent.Callable;
@@ -9,9 +10,10 @@ import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.UnusableRecipe;
 import nightreed.sound.Clip;
-import nightreed.sound.WavFiles;
+import nightreed.voice.PlayingLevel;
 import nightreed.voice.Renderer;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -22,8 +24,6 @@ import picocli.CommandLine.Spec;
         name = "render",
         description = "Plays one note, or a MIDI file, of a recipe or of several in layers into a WAV file.")
 final class RenderCommand implements Callable<Integer> {
-    private static final double MOST = 0.89; // -1 dBFS
-
     @Spec
     CommandSpec spec;
 
@@ -50,6 +50,9 @@ final class RenderCommand implements Callable<Integer> {
                     "Plays a Standard MIDI File in place of one note; --seconds is then how long its end may ring.")
     Path midi;
 
+    @Mixin
+    FileLevel level;
+
     @Option(names = "--out", paramLabel = "OUT.wav", required = true, description = "WAV file to write.")
     Path out;
 
@@ -63,18 +66,16 @@ final class RenderCommand implements Callable<Integer> {
                     spec.commandLine(), "--seconds must lie above 0 and up to 120, got " + seconds);
         }
         Patch patch = RecipeFiles.read(recipe);
+        PrintWriter err = spec.commandLine().getErr();
         if (midi != null) {
-            Clip played = Performance.read(midi).render(patch, 48_000, seconds);
-            double peak = played.peak();
-            // notes add up: brought down as a whole, so that nothing is cut off
-            WavFiles.write(peak > MOST ? played.scaled(MOST / peak) : played, WavFiles.Format.PCM24, out);
+            level.write(Performance.read(midi).render(PlayingLevel.with(patch, 0), 48_000, seconds), patch, out, err);
             return 0;
         }
         Recipe first = patch.layers().get(0).recipe();
         double strength = velocity != null ? velocity : first.velocity().reference();
         Clip clip = Renderer.played(patch, key == null ? first.key() : key, strength, seconds, seconds, 48_000);
         boolean oneSide = Arrays.equals(clip.channel(0), clip.channel(1));
-        WavFiles.write(oneSide ? Clip.mono(clip.channel(0), 48_000) : clip, WavFiles.Format.PCM24, out);
+        level.write(oneSide ? Clip.mono(clip.channel(0), 48_000) : clip, patch, out, err);
         return 0;
     }
 }

@@ -37,6 +37,20 @@ public final class Loudness {
         return lufs(meanAbove(powers, Math.max(power(-70), first * 0.1)));
     }
 
+    /** Loudness of the loudest 400 ms (EBU Tech 3341, momentary), of the whole where it is shorter; negative infinity in silence. */
+    public static double loudest(Clip clip) {
+        int block = (int) Math.round(0.4 * clip.sampleRateHz());
+        double[][] weighted = weighted(clip);
+        if (clip.length() < block) {
+            return lufs(meanSquare(weighted, 0, clip.length()));
+        }
+        double most = 0;
+        for (int at = 0; at + block <= clip.length(); at += block / 40) {
+            most = Math.max(most, meanSquare(weighted, at, at + block));
+        }
+        return lufs(most);
+    }
+
     /**
      * K-weighted level of the samples from {@code from} to {@code to}, ungated: what recording and imitation are
      * matched by, over one common span.

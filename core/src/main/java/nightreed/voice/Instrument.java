@@ -26,10 +26,13 @@ public final class Instrument implements Playable {
     private static final class Build {
         private final Patch patch;
         private final List<Player<?>> players;
+        private final double gain;
 
-        Build(Patch patch, List<Player<?>> players) {
+        Build(Patch patch, List<Player<?>> players, boolean alone) {
             this.patch = patch;
             this.players = players;
+            Double db = patch.first().common().playingGainDb();
+            this.gain = alone || db == null ? 1 : Math.pow(10, db / 20);
         }
     }
 
@@ -46,7 +49,7 @@ public final class Instrument implements Playable {
         this.fs = sampleRateHz;
         this.most = most;
         Patch played = patch.played();
-        wanted = new Build(played, Players.of(played, fs, most));
+        wanted = new Build(played, Players.of(played, fs, most), most == 1);
         current = wanted;
     }
 
@@ -60,7 +63,7 @@ public final class Instrument implements Playable {
         Patch played = patch.played();
         Build now = wanted;
         boolean same = now.patch.builtLike(played);
-        wanted = new Build(played, same ? now.players : Players.of(played, fs, most));
+        wanted = new Build(played, same ? now.players : Players.of(played, fs, most), most == 1);
     }
 
     public Recipe recipe() {
@@ -169,7 +172,12 @@ public final class Instrument implements Playable {
         for (int i = 0; i < b.players.size(); i++) {
             b.players
                     .get(i)
-                    .render(left, right, from, to, b.patch.layers().get(i).gain());
+                    .render(
+                            left,
+                            right,
+                            from,
+                            to,
+                            b.gain * b.patch.layers().get(i).gain());
         }
     }
 

@@ -40,6 +40,7 @@ final class Player<R extends Recipe> {
     private boolean pedal;
     private boolean clearing; // effects are emptied once the last note has faded
     private int untilStep;
+    private double reached = Double.NaN; // gain of what was rendered last
     private long strikes;
 
     /** @param most notes that sound at once; 1 for a single note of a recipe that stays as it is */
@@ -222,6 +223,7 @@ final class Player<R extends Recipe> {
     /** Adds the next samples, times a gain, to both sides. */
     void render(float[] outLeft, float[] outRight, int from, int to, double gain) {
         int at = from;
+        reached = Double.isNaN(reached) ? gain : reached;
         while (at < to) {
             if (untilStep == 0) {
                 step();
@@ -239,10 +241,13 @@ final class Player<R extends Recipe> {
                 voice(i).render(recipe, left, right, 0, n);
             }
             effects.process(left, right, n);
+            double step = (gain - reached) / n;
             for (int i = 0; i < n; i++) {
-                outLeft[at + i] += (float) (gain * left[i]);
-                outRight[at + i] += (float) (gain * right[i]);
+                reached += step;
+                outLeft[at + i] += (float) (reached * left[i]);
+                outRight[at + i] += (float) (reached * right[i]);
             }
+            reached = gain;
             untilStep -= n;
             at += n;
         }

@@ -178,7 +178,8 @@ public final class Recipes {
                 List.of(new Macro(
                         "soft to loud",
                         0.5,
-                        List.of(new Macro.Aim("level", -30, -12, 0.2), new Macro.Aim("pan", -0.5, 0.5, 0)))));
+                        List.of(new Macro.Aim("level", -30, -12, 0.2), new Macro.Aim("pan", -0.5, 0.5, 0)))),
+                null);
     }
 
     public static RingRecipe measuredWave() {

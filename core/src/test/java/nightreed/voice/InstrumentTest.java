@@ -194,7 +194,9 @@ class InstrumentTest {
                 off += Math.pow(y[i] - first[i], 2);
                 power += first[i] * first[i];
             }
-            assertThat(10 * Math.log10(off / power)).as("%d samples later", late).isLessThan(-40);
+            assertThat(10 * Math.log10(off / power))
+                    .as("%d samples later", late)
+                    .isLessThan(-40);
         }
     }
 

@@ -23,6 +23,7 @@ import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.voice.PlayingLevel;
 import nightreed.work.Progress;
 import nightreed.work.Supervisor;
 import nightreed.work.Supervisor.Control;
@@ -280,7 +281,7 @@ public final class Fits {
                     ? found.comparison
                     : PerceptualComparator.compare(
                             recording, ImitationRenderer.rendered(imitation)); // says what is wrong with it
-            return new Fitted(found.recipe, imitation, comparison, true, seconds());
+            return new Fitted(PlayingLevel.set(found.recipe), imitation, comparison, true, seconds());
         }
 
         /** The nearest found so far as the search itself heard it; null if nothing was heard yet. */
@@ -292,11 +293,11 @@ public final class Fits {
             Comparison heard = new Comparison(ear.byAspect(p.differences()), List.of(), 0);
             Clip imitation = ImitationRenderer.render(plan.with(p.recipe()), recording);
             if (!plan.isLevelFree()) {
-                return new Fitted(p.recipe(), imitation, heard, false, seconds());
+                return new Fitted(PlayingLevel.set(p.recipe()), imitation, heard, false, seconds());
             }
             double db = ImitationRenderer.missingDb(imitation, recording);
             Recipe r = p.recipe().with("level", p.recipe().levelDb() + db);
-            return new Fitted(r, imitation.scaled(Math.pow(10, db / 20)), heard, false, seconds());
+            return new Fitted(PlayingLevel.set(r), imitation.scaled(Math.pow(10, db / 20)), heard, false, seconds());
         }
 
         private double seconds() {

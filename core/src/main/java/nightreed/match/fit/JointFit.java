@@ -21,6 +21,7 @@ import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.VelocityMap;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.voice.PlayingLevel;
 import nightreed.work.Progress;
 
 /**
@@ -303,6 +304,10 @@ public final class JointFit {
         }
         told(r).forEach(id -> maps.put(id, r.value(id)));
         return new Result(
-                r, ImitationRenderer.render(r, middle), List.copyOf(heard), maps, (System.nanoTime() - start) / 1e9);
+                PlayingLevel.set(r),
+                ImitationRenderer.render(r, middle),
+                List.copyOf(heard),
+                maps,
+                (System.nanoTime() - start) / 1e9);
     }
 }

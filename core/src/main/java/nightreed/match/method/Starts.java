@@ -8,6 +8,7 @@ import nightreed.match.start.StartContext;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
 import nightreed.sound.UnusableSound;
+import nightreed.voice.PlayingLevel;
 import nightreed.voice.Renderer;
 import nightreed.work.Progress;
 
@@ -34,7 +35,7 @@ public final class Starts {
         StartContext context = new StartContext(recording, m.needsPitch(), Progress.NONE);
         Recipe recipe = levelled(m.start(context), recording);
         context.say("level", true, "as loud as the recording over its first " + SPAN + " s");
-        return new Start(recipe, context.origins());
+        return new Start(PlayingLevel.set(recipe), context.origins());
     }
 
     /** Something to begin with that is there in a tenth of a second, for whoever cannot wait. */

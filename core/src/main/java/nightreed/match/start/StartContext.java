@@ -347,7 +347,7 @@ public final class StartContext {
                 routes.add(new Route(from, Target.CUTOFF, way * limited(filter.depth(), 0, 4)));
             }
         }
-        return new Common(120, 0, null, null, first, second, null, routes, Common.NONE.effects(), null, List.of());
+        return Common.NONE.withFirst(first).withSecond(second).withRoutes(routes);
     }
 
     /** Without a tremolo, where it may be something else that the level swings by. */
@@ -358,7 +358,8 @@ public final class StartContext {
         }
         List<Route> rest =
                 all.routes().stream().filter(r -> r.target() != Target.LEVEL).toList();
-        return new Common(all.tempoBpm(), 0, null, null, all.first(), null, null, rest, all.effects(), null, List.of());
+        return Common.NONE.with(
+                b -> b.tempoBpm(all.tempoBpm()).first(all.first()).routes(rest).effects(all.effects()));
     }
 
     private static boolean together(Movement a, Movement b) {

@@ -17,6 +17,7 @@ import nightreed.recipe.part.Parameter.Law;
  * @param effects  never null
  * @param keyboard null for the usual one
  * @param macros   up to 8
+ * @param playingGainDb gain that brings the recipe from the level of its recording to that of all playing, null until it has been found [dB]
  */
 @RecordBuilder
 public record Common(
@@ -57,18 +58,23 @@ public record Common(
         @Part(id = "keys", group = Group.PLAYING) Keyboard keyboard,
 
         @Part(id = "macro", name = "macro", group = Group.PLAYING)
-        List<Macro> macros)
+        List<Macro> macros,
+
+        Double playingGainDb)
         implements CommonBuilder.With {
     public static final int MOST_ROUTES = 16;
     public static final int MOST_MACROS = 8;
     public static final Common NONE =
-            new Common(120, 0, null, null, null, null, null, List.of(), Effects.NONE, null, List.of());
+            new Common(120, 0, null, null, null, null, null, List.of(), Effects.NONE, null, List.of(), null);
 
     public Common {
         routes = routes == null ? List.of() : List.copyOf(routes);
         macros = macros == null ? List.of() : List.copyOf(macros);
         effects = effects == null ? Effects.NONE : effects;
         ParameterAccess.check(Common.class, tempoBpm, pan);
+        if (playingGainDb != null) {
+            Range.check("playing gain", playingGainDb, -120, 120, "dB");
+        }
         if (routes.size() > MOST_ROUTES || macros.size() > MOST_MACROS) {
             throw new IllegalArgumentException("a recipe has up to " + MOST_ROUTES + " routes and " + MOST_MACROS
                     + " macros, got " + routes.size() + " and " + macros.size());

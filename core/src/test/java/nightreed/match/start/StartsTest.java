@@ -205,8 +205,8 @@ class StartsTest {
         if (second != null) {
             routes.add(new Route(Route.Source.LFO_2, Route.Target.LEVEL, db));
         }
-        Common moving =
-                new Common(120, 0, null, null, first, second, null, routes, Common.NONE.effects(), null, List.of());
+        Common moving = new Common(
+                120, 0, null, null, first, second, null, routes, Common.NONE.effects(), null, List.of(), null);
         return new SubtractiveRecipe(
                 57,
                 0,
@@ -275,7 +275,8 @@ class StartsTest {
                 List.of(new Route(Route.Source.LFO_2, Route.Target.LEVEL, 3)),
                 Common.NONE.effects(),
                 null,
-                List.of());
+                List.of(),
+                null);
         FmPair pair = FmPair.of(0, 1, 1, 1.5, Envelope.held(0.08, 0.2), Envelope.held(0.08, 0.2));
         FmRecipe r = new FmRecipe(57, 0, -12, List.of(pair), null, 0, VelocityMap.USUAL, swings);
         AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 2.2, 2.7, FS));

@@ -36,7 +36,8 @@ class SteadyNoteTest {
                 List.of(new Route(Source.LFO_1, Target.PITCH, 100), new Route(Source.LFO_2, Target.LEVEL, 5)),
                 Common.NONE.effects(),
                 null,
-                List.of());
+                List.of(),
+                null);
         FmPair sine = FmPair.of(0, 1, 1, 0, Envelope.held(0.002, 0.1), Envelope.held(0, 0.1));
         FmRecipe r = new FmRecipe(69, 0, -12, List.of(sine), null, 0, VelocityMap.USUAL, swings);
         AnalysedSound side = ImitationRenderer.rendered(Renderer.asFitted(r, 0.1, 2.4, 2.6, FS));

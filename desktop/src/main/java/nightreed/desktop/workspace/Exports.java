@@ -11,9 +11,11 @@ import nightreed.recipe.Patch;
 import nightreed.recipe.RecipeJson;
 import nightreed.sheet.PartialCsv;
 import nightreed.sheet.PatchSheet;
+import nightreed.sound.Clip;
 import nightreed.sound.SafeFiles;
 import nightreed.sound.UnusableSound;
 import nightreed.sound.WavFiles;
+import nightreed.voice.PlayingLevel;
 import nightreed.work.Progress;
 
 /** The files that are taken away from the Keep stage. */
@@ -50,7 +52,9 @@ final class Exports {
                         tolerances,
                         comparison,
                         s.snapshot().note()));
-        WavFiles.write(ImitationRenderer.render(patch, s.recording()), WavFiles.Format.PCM24, sound);
+        double gain = Math.pow(10, PlayingLevel.gainDb(patch) / 20);
+        Clip played = ImitationRenderer.render(patch, s.recording()).scaled(gain);
+        WavFiles.write(PlayingLevel.safe(played).clip(), WavFiles.Format.PCM24, sound);
         SafeFiles.write(recipe, patch.layers().size() == 1 ? RecipeJson.text(s.recipe()) : RecipeJson.text(patch));
         SafeFiles.write(partials, PartialCsv.text(s.recording().measurement()));
         return List.of(sheet, sound, recipe, partials);

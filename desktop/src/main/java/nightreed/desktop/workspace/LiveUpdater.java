@@ -16,6 +16,7 @@ import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Patch;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
+import nightreed.voice.PlayingLevel;
 import nightreed.work.Progress;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -50,6 +51,9 @@ final class LiveUpdater {
         follower.execute(() -> {
             if (version.get() != mine) {
                 return;
+            }
+            if (at.recipe().common().playingGainDb() == null) { // made before gains were kept
+                bench.desk().patch(PlayingLevel.kept(at.snapshot().patch()));
             }
             compare(mine, at);
         });
