@@ -69,6 +69,33 @@ public final class Tones {
         return y;
     }
 
+    /** T60 of an octave band of a decaying noise [s], from its energy to come (M. Schroeder, 1965) between -5 and -35 dB. */
+    public static double t60OfBand(float[] x, double fs, double hz, double about) {
+        double[] d = new double[x.length];
+        for (int i = 0; i < x.length; i++) {
+            d[i] = x[i];
+        }
+        Biquad low = Biquad.lowPass(hz * Math.sqrt(2), Biquad.BUTTERWORTH_Q, fs);
+        Biquad high = Biquad.highPass(hz / Math.sqrt(2), Biquad.BUTTERWORTH_Q, fs);
+        for (int pass = 0; pass < 2; pass++) {
+            d = BiquadFilter.apply(high, BiquadFilter.apply(low, d));
+        }
+        int end = (int) Math.min(d.length, 1.3 * about * fs);
+        double[] left = new double[end + 1];
+        for (int i = end - 1; i >= 0; i--) {
+            left[i] = left[i + 1] + d[i] * d[i];
+        }
+        int a = 0;
+        while (left[a] > left[0] * Math.pow(10, -0.5)) {
+            a++;
+        }
+        int b = a;
+        while (left[b] > left[0] * Math.pow(10, -3.5)) {
+            b++;
+        }
+        return 2.0 * (b - a) / fs;
+    }
+
     /** Amplitude at one frequency over a whole stretch, Hann-weighted. */
     public static double amplitudeAt(float[] x, double fs, double hz, int from, int n) {
         double re = 0;

@@ -49,8 +49,8 @@ class PlayingLevelTest {
     void aFileIsAsLoudAsTheSamePlayedLive(Recipe r) {
         Patch patch = PlayingLevel.kept(Patch.of(r));
         double live = Tones.rmsDb(live(patch, 0.7, 1).channel(0), 0, FS);
-        Clip file = Renderer.played(patch, r.key(), 0.7, 1, 1, FS)
-                .scaled(Math.pow(10, PlayingLevel.gainDb(patch) / 20));
+        Clip file =
+                Renderer.played(patch, r.key(), 0.7, 1, 1, FS).scaled(Math.pow(10, PlayingLevel.gainDb(patch) / 20));
         assertThat(Tones.rmsDb(file.channel(0), 0, FS) - live).isCloseTo(0, within(0.1));
     }
 

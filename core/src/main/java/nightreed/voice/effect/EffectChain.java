@@ -8,6 +8,10 @@ import nightreed.voice.note.Note;
 public final class EffectChain {
     private static final double SILENT = 1e-8;
 
+    /** Longer than anything stays in a line: after so much silence in and out there is nothing left to come [s]. */
+    private static final double EMPTY_SECONDS = 4.5;
+
+    private final double fs;
     private final DriveEffect drive;
     private final ChorusEffect chorus;
     private final TremoloEffect tremolo;
@@ -16,6 +20,7 @@ public final class EffectChain {
     private final ToneEffect tone;
     private Effects now = Effects.NONE;
     private final Loudness loudness;
+    private long silence = Long.MAX_VALUE / 2; // samples since something went in or came out
 
     /** One that can do whatever comes. */
     public EffectChain(double sampleRateHz) {
@@ -30,6 +35,7 @@ public final class EffectChain {
     /** @param only the effects it can do; null for all */
     private EffectChain(double sampleRateHz, Effects only) {
         boolean all = only == null;
+        fs = sampleRateHz;
         loudness = new Loudness(sampleRateHz);
         drive = all || only.drive() != null ? new DriveEffect() : null;
         chorus = all || only.chorus() != null ? new ChorusEffect(sampleRateHz) : null;
@@ -81,6 +87,7 @@ public final class EffectChain {
             tone.clear();
         }
         loudness.start();
+        silence = Long.MAX_VALUE / 2;
     }
 
     /** Whether something may still come out after the last note. */
@@ -92,6 +99,10 @@ public final class EffectChain {
     public void process(double[] left, double[] right, int n) {
         if (!now.any()) {
             return;
+        }
+        silence = isSilent(left, n) && isSilent(right, n) ? silence + n : 0;
+        if (silence > EMPTY_SECONDS * fs) {
+            return; // silence goes through all of them as it is
         }
         if (now.drive() != null) {
             drive.process(left, right, n);
@@ -113,5 +124,15 @@ public final class EffectChain {
         }
         loudness.add(left, 0, n);
         loudness.add(right, 0, n);
+        silence = isSilent(left, n) && isSilent(right, n) ? silence : 0;
+    }
+
+    private static boolean isSilent(double[] x, int n) {
+        for (int i = 0; i < n; i++) {
+            if (Math.abs(x[i]) > SILENT) {
+                return false;
+            }
+        }
+        return true;
     }
 }

@@ -7,6 +7,7 @@ import java.util.Random;
 import nightreed.Partials;
 import nightreed.Tones;
 import nightreed.dsp.HalfBand;
+import nightreed.dsp.RealFft;
 import nightreed.music.Pitch;
 import nightreed.recipe.part.Effects;
 import nightreed.recipe.part.Effects.Chorus;
@@ -17,6 +18,7 @@ import nightreed.recipe.part.Effects.Tone;
 import nightreed.recipe.part.Effects.Tremolo;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class EffectsTest {
@@ -94,6 +96,96 @@ class EffectsTest {
             at = Math.abs(y[i]) > Math.abs(y[at]) ? i : at;
         }
         return at;
+    }
+
+    private static float[][] room(double size, double t60, double dampingHz, double seconds) {
+        float[] x = new float[(int) (seconds * FS)];
+        x[0] = 1;
+        // without the sound itself, that is 1 at the first sample
+        float[][] y = through(new Effects(null, null, null, null, new Reverb(size, t60, 0, 20, dampingHz, 1), null), x);
+        y[0][0] -= 1;
+        y[1][0] -= 1;
+        return y;
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0, 0.5", "0.4, 1.2", "1, 3"})
+    void aRoomGivesBackTheEnergyOfTheSoundWhateverItsSize(double size, double t60) {
+        for (float[] side : room(size, t60, 20_000, 1.5 * t60)) {
+            double energy = 0;
+            for (float v : side) {
+                energy += (double) v * v;
+            }
+            assertThat(10 * Math.log10(energy)).isCloseTo(0, within(1.5));
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0, 0.6", "0.4, 1.2", "1, 3"})
+    void lowAndHighBandsDieInTheirTime(double size, double t60) {
+        float[][] y = room(size, t60, 2000, 1.3 * t60);
+        for (double hz : new double[] {250, 500, 8000}) {
+            // a shelf whose loss goes over from once to twice about the damping frequency
+            double share = hz * hz / (hz * hz + 2000.0 * 2000);
+            double wanted = t60 / (1 + share);
+            double both = (Tones.t60OfBand(y[0], FS, hz, wanted) + Tones.t60OfBand(y[1], FS, hz, wanted)) / 2;
+            assertThat(both).as("%.0f Hz", hz).isCloseTo(wanted, within(0.07 * wanted));
+        }
+    }
+
+    /** J. Abel, P. Huang, "A simple, robust measure of reverberation echo density", 2006: 1 where it is as dense as noise. */
+    @ParameterizedTest
+    @ValueSource(doubles = {0, 0.4, 1})
+    void echoesAreAsDenseAsNoiseWithin80Ms(double size) {
+        float[] y = room(size, 2, 10_000, 1)[0];
+        int n = FS / 50;
+        int from = FS * 80 / 1000;
+        double mean = 0;
+        for (int k = 0; k < 10; k++) {
+            double power = 0;
+            for (int i = 0; i < n; i++) {
+                power += y[from + k * n + i] * y[from + k * n + i] / n;
+            }
+            int outside = 0;
+            for (int i = 0; i < n; i++) {
+                outside += Math.abs(y[from + k * n + i]) > Math.sqrt(power) ? 1 : 0;
+            }
+            mean += outside / (double) n / 0.3173 / 10;
+        }
+        assertThat(mean).isBetween(0.9, 1.15);
+    }
+
+    @Test
+    void noModeOfTheTailStandsOut() {
+        float[] y = room(0.4, 2, 20_000, 2)[0];
+        int n = 1 << 15;
+        double[] x = new double[n];
+        for (int i = 0; i < n; i++) {
+            double t = (i + 0.0) / FS;
+            x[i] = y[FS / 5 + i]
+                    * Math.exp(Math.log(1000) / 2 * t)
+                    * (0.5 - 0.5 * Math.cos(2 * Math.PI * (i + 0.5) / n));
+        }
+        double[] p = RealFft.power(new RealFft(n).forward(x));
+        double sum = 0;
+        double square = 0;
+        int count = 0;
+        for (double centre = 200;
+                centre < 8000;
+                centre *= Math.pow(2, 1 / 12.0)) { // by bands of a twelfth of an octave
+            double band = 0;
+            int from = (int) (centre * n / FS);
+            int to = Math.max(from + 4, (int) (centre * Math.pow(2, 1 / 12.0) * n / FS));
+            for (int k = from; k < to; k++) {
+                band += p[k] / (to - from);
+            }
+            double db = 10 * Math.log10(band);
+            sum += db;
+            square += db * db;
+            count++;
+        }
+        double deviation = Math.sqrt(square / count - sum / count * sum / count);
+        assertThat(deviation).isLessThan(3);
     }
 
     @Test
