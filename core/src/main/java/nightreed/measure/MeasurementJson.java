@@ -59,6 +59,13 @@ public final class MeasurementJson {
                     .put("snrDb", p.snrDb())
                     .put("phaseRad", p.phaseRad());
         }
+        ArrayNode rivals = o.putArray("pitchRivals");
+        for (StrikeNote n : m.strikeNotes()) {
+            rivals.addObject()
+                    .put("hz", n.frequencyHz())
+                    .put("odds", n.certainty())
+                    .put("why", n.why());
+        }
         ArrayNode notes = o.putArray("strikeNotes");
         for (StrikeNote n : m.strikeNotes()) {
             notes.addObject()

@@ -16,8 +16,11 @@ import nightreed.music.Pitch;
  * @param score          mean log-likelihood per partial, for ranking; higher is better
  */
 public record SeriesFit(ModelSeries series, double fundamentalHz, double deviationCents, int matched, double score) {
-    /** Spread of real bodies about the ideal ratios [cents]: makers tune some modes, and wood and stone vary. */
-    private static final double SPREAD_CENTS = 30;
+    /** What it costs a tube that its lower modes are loud, or a bar that they are not: as much as two that are missing. */
+    private static final double OTHER_BALANCE = 1;
+
+    /** What each octave costs by which a pitch lies out of those at which such bodies are made, as much as a missing partial. */
+    private static final double UNUSUAL = 0.5;
 
     /** Share of partials that belong to no series at all. */
     private static final double STRAY = 0.08;
@@ -72,7 +75,7 @@ public record SeriesFit(ModelSeries series, double fundamentalHz, double deviati
             double weights = 0;
             for (Partial p : partials) {
                 double c = centsOff(s, f1, p.frequencyHz());
-                if (Math.abs(c) < 2 * SPREAD_CENTS) {
+                if (Math.abs(c) < 2 * s.spreadCents()) {
                     double w = weight(p);
                     sum += w * c;
                     weights += w;
@@ -98,11 +101,11 @@ public record SeriesFit(ModelSeries series, double fundamentalHz, double deviati
         for (Partial p : partials) {
             double w = weight(p);
             double c = centsOff(s, f1, p.frequencyHz());
-            double z = c / SPREAD_CENTS;
+            double z = c / s.spreadCents();
             double member = (1 - STRAY)
                     / Math.max(1, members)
                     * Math.exp(-0.5 * z * z)
-                    / (SPREAD_CENTS * Math.sqrt(2 * Math.PI));
+                    / (s.spreadCents() * Math.sqrt(2 * Math.PI));
             log += w * Math.log(member + STRAY / RANGE_CENTS);
             weights += w;
             if (Math.abs(z) < 2.5) {
@@ -113,13 +116,41 @@ public record SeriesFit(ModelSeries series, double fundamentalHz, double deviati
             }
         }
         double missing = 0;
-        for (int k = 0; k < s.essential(); k++) {
+        for (int k = s.firstEssential(); k < s.firstEssential() + s.essential(); k++) {
             if (!sounded[k]) {
                 missing += s.ratios()[k] == 1 && s.needsFundamental() ? 2 : 0.5;
             }
         }
+        missing += UNUSUAL
+                * Math.max(0, Math.max(Math.log(s.lowestHz() / f1), Math.log(f1 / s.highestHz())) / Math.log(2));
+        boolean tube = s.firstEssential() > 0;
+        if (tube || s.canBeTube()) {
+            missing += outdone(s, f1, partials) == tube ? 0 : OTHER_BALANCE;
+        }
         double deviation = matchedWeight > 0 ? Math.sqrt(square / matchedWeight) : Double.POSITIVE_INFINITY;
         return new SeriesFit(s, f1, deviation, matched, log / weights - missing);
+    }
+
+    /**
+     * Whether those partials by which a body is heard outdo the lower ones by 6 dB (T. D. Rossing, "Science of Percussion
+     * Instruments", 2000, on tubes); else it is heard at its lowest.
+     */
+    private static boolean outdone(ModelSeries s, double f1, List<Partial> partials) {
+        double low = Double.NEGATIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (Partial p : partials) {
+            if (Math.abs(centsOff(s, f1, p.frequencyHz())) < 2.5 * s.spreadCents()) {
+                int k = nearest(s, p.frequencyHz() / f1);
+                double t60 = p.t60Seconds() == null ? 3 : Math.min(3, p.t60Seconds());
+                double db = p.levelDb() + 10 * Math.log10(t60);
+                if (k < ModelSeries.HEARD_FROM) {
+                    low = Math.max(low, db);
+                } else {
+                    high = Math.max(high, db);
+                }
+            }
+        }
+        return high > low + 6;
     }
 
     /** Stronger and longer partials say more of what is heard; a level counts as that of the energy of a one-second T60. */

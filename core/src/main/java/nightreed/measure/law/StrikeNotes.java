@@ -11,8 +11,8 @@ public final class StrikeNotes {
     /** T60 that a tone counts with when it does not die within the clip [s]. */
     private static final double HELD_SECONDS = 5;
 
-    /** In place of a series: pitch of a struck tube. */
-    private static final int CHIME = -2;
+    /** Odds under which a candidate is not worth a word. */
+    private static final double HARDLY = 0.005;
 
     private StrikeNotes() {}
 
@@ -64,18 +64,18 @@ public final class StrikeNotes {
                 double weight = Math.exp(2 * (f.score() - ranked.get(0).score()) * Math.sqrt(sure.size()));
                 boolean harmonic = f.series().name().equals(ModelSeries.HARMONIC);
                 add(odds, harmonic ? residuePitch(f, sure) : measured(f.fundamentalHz(), sure), weight, i);
-                Double chime = chimePitch(f, sure);
-                if (chime != null) {
-                    add(odds, chime, 3 * weight, CHIME);
-                }
             }
         }
         // struck bodies without a clear series are heard at their strongest low partial
-        add(odds, lowestStrong(sure).frequencyHz(), odds.isEmpty() ? 1 : 0.3, -1);
+        int explained = odds.isEmpty() ? 0 : ranked.get(0).matched();
+        add(odds, lowestStrong(sure).frequencyHz(), odds.isEmpty() ? 1 : 0.3 * Math.exp(-0.4 * (explained - 2)), -1);
         odds.sort((a, b) -> Double.compare(b[1], a[1]));
         double total = odds.stream().mapToDouble(o -> o[1]).sum();
         List<StrikeNote> out = new ArrayList<>();
         for (double[] o : odds.subList(0, Math.min(3, odds.size()))) {
+            if (!out.isEmpty() && o[1] / total < HARDLY) {
+                break;
+            }
             double certainty = o[1] / total * Math.min(1, 0.6 + 0.1 * sure.size());
             out.add(new StrikeNote(Pitch.name(Pitch.nearestKey(o[0])), o[0], certainty, why(o, ranked)));
         }
@@ -116,35 +116,6 @@ public final class StrikeNotes {
         return weights > 0 ? Math.exp(sum / weights) : f.fundamentalHz();
     }
 
-    /**
-     * Pitch of a struck tube: its modes 4, 5 and 6 lie near 2:3:4, and where they outdo the lowest ones the note is heard an
-     * octave under mode 4, where no partial is (T. D. Rossing, "Science of Percussion Instruments", 2000). Null if so it is
-     * not.
-     */
-    private static Double chimePitch(SeriesFit f, List<Partial> sure) {
-        if (!f.series().name().equals(ModelSeries.FREE_BAR)) {
-            return null;
-        }
-        double[] ratios = f.series().ratios();
-        double low = Double.NEGATIVE_INFINITY;
-        double high = Double.NEGATIVE_INFINITY;
-        for (int k = 0; k < 6; k++) {
-            Partial p = loudestNear(ratios[k] * f.fundamentalHz(), sure);
-            double db = p == null ? Double.NEGATIVE_INFINITY : energyDb(p);
-            if (k < 2) {
-                low = Math.max(low, db);
-            } else if (k >= 3) {
-                high = Math.max(high, db);
-            }
-        }
-        Partial fourth = loudestNear(ratios[3] * f.fundamentalHz(), sure);
-        Partial sixth = loudestNear(ratios[5] * f.fundamentalHz(), sure);
-        if (fourth == null || sixth == null || high < low + 6) {
-            return null;
-        }
-        return Math.sqrt(fourth.frequencyHz() / 2 * sixth.frequencyHz() / 4);
-    }
-
     private static void add(List<double[]> odds, double hz, double weight, int series) {
         for (double[] o : odds) {
             if (Math.abs(Pitch.cents(o[0], hz)) < 25) {
@@ -183,9 +154,6 @@ public final class StrikeNotes {
     }
 
     private static String why(double[] odd, List<SeriesFit> ranked) {
-        if (odd[2] == CHIME) {
-            return "modes 4 and 6 of a free tube, near 2 and 4 times it, outdo the lower ones";
-        }
         if (odd[2] < 0) {
             return "the lowest strong partial";
         }
