@@ -123,9 +123,17 @@ public final class HalfBand {
     /** Doubles the rate: {@code n} samples of {@code in} become {@code 2n} of {@code out}, another array. */
     public void up(double[] in, double[] out, int n) {
         for (int i = 0; i < n; i++) {
-            double v = in[i];
-            out[2 * i] = row(0, v);
-            out[2 * i + 1] = row(1, v);
+            out[2 * i] = in[i];
+            out[2 * i + 1] = in[i];
+        }
+        int s = 0;
+        for (; s + 3 < coefficient.length; s += 4) {
+            four(s, out, n);
+        }
+        for (int i = 0; i < n; i++) { // what passed the first row comes first
+            double first = row(s, out[2 * i + 1]);
+            out[2 * i + 1] = row(s + 1, out[2 * i]);
+            out[2 * i] = first;
         }
     }
 

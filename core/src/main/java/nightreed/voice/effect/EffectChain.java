@@ -100,36 +100,38 @@ public final class EffectChain {
         if (!now.any()) {
             return;
         }
-        silence = isSilent(left, n) && isSilent(right, n) ? silence + n : 0;
-        if (silence > EMPTY_SECONDS * fs) {
-            return; // silence goes through all of them as it is
-        }
-        if (now.drive() != null) {
+        silence = isAtMost(0, left, n) && isAtMost(0, right, n) ? silence + n : 0;
+        boolean rests = silence > EMPTY_SECONDS * fs; // silence goes through all of them as it is
+        if (now.drive() != null && !rests) {
             drive.process(left, right, n);
         }
         if (now.chorus() != null) {
-            chorus.process(left, right, n);
+            chorus.process(left, right, n); // its sway goes on
         }
         if (now.tremolo() != null) {
             tremolo.process(left, right, n);
         }
-        if (now.delay() != null) {
+        if (now.delay() != null && !rests) {
             delay.process(left, right, n);
         }
         if (now.reverb() != null) {
-            reverb.process(left, right, n);
+            if (rests) {
+                reverb.rest(n);
+            } else {
+                reverb.process(left, right, n);
+            }
         }
-        if (now.tone() != null) {
+        if (now.tone() != null && !rests) {
             tone.process(left, right, n);
         }
         loudness.add(left, 0, n);
         loudness.add(right, 0, n);
-        silence = isSilent(left, n) && isSilent(right, n) ? silence : 0;
+        silence = isAtMost(SILENT, left, n) && isAtMost(SILENT, right, n) ? silence : 0;
     }
 
-    private static boolean isSilent(double[] x, int n) {
+    private static boolean isAtMost(double most, double[] x, int n) {
         for (int i = 0; i < n; i++) {
-            if (Math.abs(x[i]) > SILENT) {
+            if (Math.abs(x[i]) > most) {
                 return false;
             }
         }

@@ -68,7 +68,7 @@ final class ReverbEffect {
     private double earlyGain;
     private double cutShare;
     private double cut;
-    private double seconds;
+    private long samples; // rendered so far
     private Reverb seen;
 
     ReverbEffect(double fs) {
@@ -157,7 +157,7 @@ final class ReverbEffect {
 
     void step(Reverb r) {
         for (int p = 0; p < LINES / 2; p++) {
-            double angle = TURN * Math.sin(2 * Math.PI * TURN_HZ[p] * seconds);
+            double angle = TURN * Math.sin(2 * Math.PI * TURN_HZ[p] * samples / fs);
             cos[p] = Math.cos(angle);
             sin[p] = Math.sin(angle);
         }
@@ -199,6 +199,11 @@ final class ReverbEffect {
         cut = 0;
     }
 
+    /** Lets time pass where there is nothing to hear. */
+    void rest(int n) {
+        samples += n;
+    }
+
     void process(double[] l, double[] r, int n) {
         double even = 1 / Math.sqrt(LINES);
         for (int i = 0; i < n; i++) {
@@ -234,7 +239,7 @@ final class ReverbEffect {
             l[i] += Math.sqrt(0.5) * (tailGain * left + Math.sqrt(2) * earlyGain * wallLeft);
             r[i] += Math.sqrt(0.5) * (tailGain * right + Math.sqrt(2) * earlyGain * wallRight);
         }
-        seconds += n / fs;
+        samples += n;
     }
 
     private static double sign(int k) {
@@ -250,19 +255,27 @@ final class ReverbEffect {
         }
     }
 
-    /** Sums and differences, four times over, scaled so that no energy comes or goes (Hadamard). */
+    /**
+     * Sums and differences, four times over, scaled so that no energy comes or goes (Hadamard): by fours of neighbours, then by
+     * fours that lie four apart.
+     */
     private static void mixed(double[] v) {
-        for (int half = 1; half < LINES; half *= 2) {
-            for (int k = 0; k < LINES; k += 2 * half) {
-                for (int j = k; j < k + half; j++) {
-                    double s = v[j] + v[j + half];
-                    v[j + half] = v[j] - v[j + half];
-                    v[j] = s;
-                }
-            }
+        for (int k = 0; k < LINES; k += 4) {
+            four(v, k, 1);
         }
-        for (int k = 0; k < LINES; k++) {
-            v[k] *= 0.25;
+        for (int k = 0; k < 4; k++) {
+            four(v, k, 4);
         }
+    }
+
+    private static void four(double[] v, int at, int by) {
+        double a = v[at];
+        double b = v[at + by];
+        double c = v[at + 2 * by];
+        double d = v[at + 3 * by];
+        v[at] = 0.5 * ((a + b) + (c + d));
+        v[at + by] = 0.5 * ((a - b) + (c - d));
+        v[at + 2 * by] = 0.5 * ((a + b) - (c + d));
+        v[at + 3 * by] = 0.5 * ((a - b) - (c - d));
     }
 }

@@ -185,10 +185,10 @@ class FitsTest {
     void aLockedLevelStaysAndASlowSearchIsEnded() throws Exception {
         FitOptions plan = FitOptions.USUAL.within(0.01).from(fitted.recipe().with("level", -31), Set.of("level"));
         Fitted f = Fits.of("subtractive", brass, plan, Progress.NONE);
-        assertThat(f.recipe().levelDb()).isEqualTo(-31);
-        assertThat(f.comparison().totalJnd())
+        assertThat(f.recipe().settings())
                 .as("no time for anything: it stays where it was")
-                .isCloseTo(fitted.comparison().totalJnd(), within(0.05));
+                .isEqualTo(fitted.recipe().with("level", -31).settings());
+        assertThat(f.comparison().totalJnd()).isCloseTo(fitted.comparison().totalJnd(), within(0.3)); // as estimated
     }
 
     @Test
@@ -290,7 +290,7 @@ class FitsTest {
             assertThat(span.low()).as(id).isLessThanOrEqualTo(v + 1e-6);
             assertThat(span.high()).as(id).isGreaterThanOrEqualTo(v - 1e-6);
         });
-        assertThat(spans.get("tune").high() - fitted.recipe().value("tune")).isBetween(1.0, 25.0);
+        assertThat(spans.get("tune").high() - spans.get("tune").low()).isBetween(2.0, 50.0);
         assertThat(spans.get("filter.cutoff").effect()).isGreaterThan(0.1);
     }
 
