@@ -9,7 +9,11 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import nightreed.sound.Clip;
+import nightreed.sound.Loudness;
+import nightreed.sound.TruePeak;
 import nightreed.sound.WavFiles;
 import nightreed.sound.file.SoundFiles;
 import org.junit.jupiter.api.Test;
@@ -251,5 +255,37 @@ class CommandsTest {
     void helpNamesEveryCommand() {
         assertThat(run("--help")).isZero();
         assertThat(out.toString()).contains("measure", "match", "render", "compare", "room");
+    }
+
+    @Test
+    void filesAreAsLoudAsPlayedUnlessSaidOtherwise() throws Exception {
+        Path recipe = folder.resolve("start.json");
+        assertThat(run("start", bar(), "--method", "resonators", "--out", recipe))
+                .isZero();
+        Clip usual = rendered(recipe, "--velocity", "0.7");
+        Clip hard = rendered(recipe, "--velocity", "1");
+        Clip matched = rendered(recipe, "--velocity", "0.7", "--level", "match", "--float");
+        Clip peak = rendered(recipe, "--velocity", "0.7", "--level", "peak");
+        double playing = new ObjectMapper()
+                .readTree(recipe.toFile())
+                .path("common")
+                .path("playingGainDb")
+                .asDouble();
+
+        assertThat(Loudness.loudest(usual)).isLessThan(-17.8);
+        assertThat(TruePeak.db(hard)).isBetween(TruePeak.db(usual), -6.8);
+        assertThat(TruePeak.db(usual) - TruePeak.db(matched)).isCloseTo(playing, within(0.1));
+        assertThat(TruePeak.db(peak)).isBetween(-1.1, -0.95);
+        assertThat(run("render", recipe, "--level", "loud", "--out", folder.resolve("x.wav")))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("none of as-played, match, peak");
+    }
+
+    private Clip rendered(Path recipe, Object... options) throws Exception {
+        Path wav = folder.resolve("rendered.wav");
+        List<Object> all = new ArrayList<>(List.of("render", recipe, "--seconds", "1", "--out", wav));
+        all.addAll(List.of(options));
+        assertThat(run(all.toArray())).isZero();
+        return SoundFiles.read(wav).clip();
     }
 }
