@@ -14,8 +14,11 @@ final class BowedString {
     /** Speed of the hair in the model's own unit for 1 m/s. */
     private static final double UNIT = 0.8;
 
-    /** Time in which the hair yields [s]. */
-    private static final double YIELDS_SECONDS = 0.0002;
+    /** Time in which the hair yields, in periods: what rounds a corner of one note rounds that of another alike. */
+    private static final double YIELDS_PERIODS = 0.055;
+
+    /** Longest such time [s]: hair that yields longer lets low strings slip as they like. Both chosen by how near the harmonics come to a fall of 6 dB per octave, keys 28 to 90. */
+    private static final double YIELDS_SECONDS = 0.0004;
 
     /** Steepness of the friction under no force, and what is left of it under all of it: the more force, the longer it holds. */
     private static final double STEEPEST = 0.5;
@@ -30,11 +33,12 @@ final class BowedString {
     private int toNut = 1;
     private boolean fresh = true;
     private double share = 0.1;
-    private final double yields;
+    private double yields;
+    private final double fs;
     private double given; // by the bow
 
     BowedString(int longest, double sampleRateHz) {
-        yields = 1 - Math.exp(-1 / (YIELDS_SECONDS * sampleRateHz));
+        fs = sampleRateHz;
         nut = new double[Integer.highestOneBit(Math.max(16, longest + 4)) << 1];
         mask = nut.length - 1;
         bridge = new StringLoop(longest);
@@ -49,6 +53,7 @@ final class BowedString {
     }
 
     void take(LoopDesign d, double point) {
+        yields = 1 - Math.exp(-1 / Math.min(YIELDS_PERIODS * d.period(), YIELDS_SECONDS * fs));
         share = Math.max(0.03, Math.min(0.5, point <= 0 ? 0.12 : point));
         int wanted = Math.max(1, Math.min(d.whole - 1, (int) Math.round((1 - share) * d.period())));
         wanted = Math.min(wanted, nut.length - 2);

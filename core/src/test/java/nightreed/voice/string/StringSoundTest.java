@@ -219,17 +219,15 @@ class StringSoundTest {
         }
     }
 
-    private static double[] harmonics(double force, double speed, double point, int key) {
-        Bow u = Bow.USUAL;
-        Bow bow = new Bow(u.strokeSeconds(), u.rise(), u.unevenness(), -40, force, speed, u.attackSeconds(), 0);
-        StringRecipe r = new StringRecipe(
+    private static StringRecipe bowed(int key, double point, double t60Seconds, Bow bow) {
+        return new StringRecipe(
                 key,
                 0,
                 -12,
                 Drive.FRICTION,
                 Exciter.USUAL,
                 bow,
-                new LoopLoss(Kind.ONE_POLE, 1.2, 3000, 2),
+                new LoopLoss(Kind.ONE_POLE, t60Seconds, 3000, 2),
                 0,
                 point,
                 false,
@@ -241,6 +239,12 @@ class StringSoundTest {
                 new KeyTracking(0.4, 0.5),
                 VelocityMap.USUAL,
                 Common.NONE);
+    }
+
+    private static double[] harmonics(double force, double speed, double point, int key) {
+        Bow u = Bow.USUAL;
+        Bow bow = new Bow(u.strokeSeconds(), u.rise(), u.unevenness(), -40, force, speed, u.attackSeconds(), 0);
+        StringRecipe r = bowed(key, point, 1.2, bow);
         float[] y = play(r, key, 2, 48_000);
         double[] out = new double[20];
         for (int n = 1; n <= out.length; n++) {
@@ -261,6 +265,22 @@ class StringSoundTest {
                             .as("force " + force + ", speed " + speed + ", harmonic " + n)
                             .isLessThan(0);
                 }
+            }
+        }
+    }
+
+    /** H. Helmholtz, 1863: a corner that runs round, so that the harmonics fall by 6 dB per octave, at the pitch of the string. */
+    @ParameterizedTest
+    @ValueSource(ints = {33, 38, 43, 50, 57, 64, 71})
+    void aBowedStringMovesAsHelmholtzSaw(int key) {
+        for (double force : new double[] {0.3, 0.5}) {
+            Bow bow = Bow.USUAL;
+            StringRecipe r = bowed(key, 0.07, 3, bow).with("bow.force", force).with("bow.noise", -80);
+            float[] y = play(r, key, 3, 48_000);
+            double first = Partials.db(y, 48_000, Pitch.hz(key), 72_000, 48_000);
+            for (int n = 2; n <= 8; n++) {
+                double off = Partials.db(y, 48_000, n * Pitch.hz(key), 72_000, 48_000) - first + 20 * Math.log10(n);
+                assertThat(off).as("force " + force + ", harmonic " + n).isCloseTo(0, within(3.0));
             }
         }
     }
