@@ -20,7 +20,7 @@ public final class PlayingLevel {
     /** Strength for which that holds, that of most keyboards at a usual touch. */
     public static final double VELOCITY = 0.7;
 
-    /** Highest true peak of the key struck as hard as can be, so that four such notes together stay under full scale [dBTP]. */
+    /** Highest true peak of the key struck as hard as can be, so that four such notes of unlike phase stay under full scale [dBTP]. */
     public static final double HARDEST_DBTP = -7;
 
     /** Highest true peak in a file [dBTP]. */

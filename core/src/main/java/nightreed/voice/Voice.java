@@ -15,7 +15,7 @@ final class Voice<R extends Recipe> {
     /** Samples from one look at what moves to the next while envelopes are steep, just after key-down and key-up. */
     private static final int FINE = 8;
 
-    /** How long that is [s]: at the end of it a straight line over a whole step is off by 1 % of the way at the most. */
+    /** How long that is [s]: nine whole steps. Chosen; by then the shortest attacks are over. */
     private static final double FINE_SECONDS = 0.012;
 
     private final double fs;

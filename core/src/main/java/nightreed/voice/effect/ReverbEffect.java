@@ -46,7 +46,7 @@ final class ReverbEffect {
     /** Turns between pairs of lines [Hz], about one a second. */
     private static final double[] TURN_HZ = {0.61, 0.73, 0.89, 1.03, 1.13, 1.31, 0.53, 0.97};
 
-    /** How far [rad]. Chosen: no more can be heard as movement of the pitch. */
+    /** How far [rad]. Chosen. */
     private static final double TURN = 0.35;
 
     /** Where the level is measured [Hz]: every octave that matters. */

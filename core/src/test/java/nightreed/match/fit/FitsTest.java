@@ -188,7 +188,10 @@ class FitsTest {
         assertThat(f.recipe().settings())
                 .as("no time for anything: it stays where it was")
                 .isEqualTo(fitted.recipe().with("level", -31).settings());
-        assertThat(f.comparison().totalJnd()).isCloseTo(fitted.comparison().totalJnd(), within(0.3)); // as estimated
+        Recipe asLoud = f.recipe().with("level", fitted.recipe().levelDb());
+        assertThat(PerceptualComparator.compare(brass, ImitationRenderer.imitation(brass, asLoud))
+                        .totalJnd())
+                .isCloseTo(fitted.comparison().totalJnd(), within(0.05));
     }
 
     @Test
@@ -290,7 +293,9 @@ class FitsTest {
             assertThat(span.low()).as(id).isLessThanOrEqualTo(v + 1e-6);
             assertThat(span.high()).as(id).isGreaterThanOrEqualTo(v - 1e-6);
         });
-        assertThat(spans.get("tune").high() - spans.get("tune").low()).isBetween(2.0, 50.0);
+        // of what was recorded: the quick ear's attack can jump within a cent of where a search has ended
+        assertThat(Tolerances.of(brass, brass(), Progress.NONE).get("tune").high() - brass().value("tune"))
+                .isBetween(1.0, 25.0);
         assertThat(spans.get("filter.cutoff").effect()).isGreaterThan(0.1);
     }
 

@@ -13,6 +13,7 @@ import nightreed.match.compare.Comparison;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.sound.AnalysedSound;
+import nightreed.project.Imitation;
 import nightreed.recipe.Patch;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
@@ -28,6 +29,8 @@ final class LiveUpdater {
     private final Executor ui;
     private final Executor follower;
     private final AtomicLong version = new AtomicLong();
+    private volatile Imitation gainOf; // whose recipe keeps no gain
+    private volatile double gainDb;
 
     /** @param follower one thread */
     LiveUpdater(Workspace bench, Executor ui, Executor follower) {
@@ -47,16 +50,26 @@ final class LiveUpdater {
             return;
         }
         bench.shaping().hearAll();
-        bench.desk().patch(at.snapshot().patch());
+        bench.desk().patch(played(at));
         follower.execute(() -> {
             if (version.get() != mine) {
                 return;
             }
-            if (at.recipe().common().playingGainDb() == null) { // made before gains were kept
-                bench.desk().patch(PlayingLevel.kept(at.snapshot().patch()));
+            if (at.recipe().common().playingGainDb() == null && !at.current().equals(gainOf)) {
+                gainDb = PlayingLevel.gainDb(at.snapshot().patch());
+                gainOf = at.current();
+                bench.desk().patch(played(at));
             }
             compare(mine, at);
         });
+    }
+
+    /** What the keys play: recipes made before gains were kept have the gain that was found when they came on the bench. */
+    private Patch played(WorkspaceState at) {
+        Patch patch = at.snapshot().patch();
+        boolean found =
+                patch.first().common().playingGainDb() == null && at.current().equals(gainOf);
+        return found ? PlayingLevel.with(patch, gainDb) : patch;
     }
 
     /** Renders what is to be heard in place of the recipe, which is neither compared nor advised about. */

@@ -51,8 +51,8 @@ public final class FmMethod extends Method {
     }
 
     /**
-     * A few rounds, since its starts have been refined: with ten times as much, 17 of 18 recorded notes came as near or less near
-     * (median 1.000).
+     * A few rounds, since its starts have been refined. With ten times as much, 18 recorded notes came as near in the median: 11 the
+     * same, 5 nearer by up to 11 %, 2 further off.
      */
     @Override
     public double amount(boolean held) {
