@@ -65,18 +65,13 @@ public record LoopTable(
             if (f > 0.45 * fs) {
                 break;
             }
-            double turn = 2 * Math.PI * f / fs;
-            double trip = d.whole
-                    + d.thiranDelay(turn)
-                    + d.lossDelay(turn)
-                    + d.stiffSections * LoopDesign.allPassDelay(d.stiff, turn);
-            double off = 1200 * Math.log(share * n * fs / f / trip) / Math.log(2);
+            double off = 1200 * Math.log(d.foundHz(n) / f) / Math.log(2);
             double beta = r.pluckPoint();
             double pluck = beta <= 0 ? 0 : 20 * Math.log10(Math.abs(2 * Math.sin(Math.PI * n * beta)) + 1e-6);
             partials.add(
                     new Partial(n, f, off, d.askedT60(n), d.reachedT60(n), d.neededGain(n), d.reachedGain(n), pluck));
         }
-        double loss = d.lossDelay(w);
+        double loss = d.loss.delay(w);
         double period = share * fs / d.partialHz(1);
         double plain = Math.rint(period) + loss;
         double g = Math.min(1 - 1e-9, d.reachedGain(1));
@@ -85,7 +80,7 @@ public record LoopTable(
                 d.whole,
                 d.thiranDelay(w),
                 loss,
-                d.stiffSections * LoopDesign.allPassDelay(d.stiff, w),
+                d.stiff.delay(w),
                 1200 * Math.log(period / d.period()) / Math.log(2),
                 1200 * Math.log(period / plain) / Math.log(2),
                 -10 * Math.log10(1 - g * g),

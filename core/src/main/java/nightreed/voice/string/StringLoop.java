@@ -18,15 +18,18 @@ public final class StringLoop {
     private int at; // where the next sample is written
     private int whole;
     private double gain;
-    private final double[] b0 = new double[LoopDesign.SECTIONS];
-    private final double[] b1 = new double[LoopDesign.SECTIONS];
-    private final double[] a1 = new double[LoopDesign.SECTIONS];
-    private final double[] lossState = new double[LoopDesign.SECTIONS]; // last samples out of the loss sections
-    private final double[] lossInput = new double[LoopDesign.SECTIONS]; // and into them
+    private final double[] b0 = new double[LossDesign.SECTIONS];
+    private final double[] b1 = new double[LossDesign.SECTIONS];
+    private final double[] a1 = new double[LossDesign.SECTIONS];
+    private final double[] lossState = new double[LossDesign.SECTIONS]; // last samples out of the loss sections
+    private final double[] lossInput = new double[LossDesign.SECTIONS]; // and into them
     private int sections;
-    private double stiff;
     private int stiffSections;
-    private final double[] stiffState = new double[LoopDesign.STIFF];
+    private final double[] stiff1 = new double[StiffnessDesign.SECTIONS];
+    private final double[] stiff2 = new double[StiffnessDesign.SECTIONS];
+    // the last two samples into each section of the stiffness; what leaves one is what enters the next
+    private final double[] stiffLast = new double[StiffnessDesign.SECTIONS + 1];
+    private final double[] stiffBefore = new double[StiffnessDesign.SECTIONS + 1];
     private final AllPass now = new AllPass();
     private final AllPass before = new AllPass(); // of the delay that is faded out
     private int wholeBefore;
@@ -45,7 +48,8 @@ public final class StringLoop {
         java.util.Arrays.fill(line, 0);
         java.util.Arrays.fill(lossState, 0);
         java.util.Arrays.fill(lossInput, 0);
-        java.util.Arrays.fill(stiffState, 0);
+        java.util.Arrays.fill(stiffLast, 0);
+        java.util.Arrays.fill(stiffBefore, 0);
         now.clear();
         fade = 0;
         running = false;
@@ -58,13 +62,20 @@ public final class StringLoop {
 
     /** The same, less some samples of the delay that lie elsewhere. */
     void take(LoopDesign d, int less) {
-        System.arraycopy(d.b0, 0, b0, 0, d.sections);
-        System.arraycopy(d.b1, 0, b1, 0, d.sections);
-        System.arraycopy(d.a1, 0, a1, 0, d.sections);
-        sections = d.sections;
-        gain = d.gain;
-        stiff = d.stiff;
-        stiffSections = d.stiffSections;
+        LossDesign loss = d.loss;
+        System.arraycopy(loss.b0, 0, b0, 0, loss.sections);
+        System.arraycopy(loss.b1, 0, b1, 0, loss.sections);
+        System.arraycopy(loss.a1, 0, a1, 0, loss.sections);
+        sections = loss.sections;
+        gain = loss.gain;
+        StiffnessDesign stiff = d.stiff;
+        System.arraycopy(stiff.a1, 0, stiff1, 0, stiff.sections);
+        System.arraycopy(stiff.a2, 0, stiff2, 0, stiff.sections);
+        for (int k = stiffSections + 1; k <= stiff.sections; k++) { // a new section goes on from what left the last one
+            stiffLast[k] = stiffLast[stiffSections];
+            stiffBefore[k] = stiffBefore[stiffSections];
+        }
+        stiffSections = stiff.sections;
         retune(d, less);
     }
 
@@ -148,42 +159,64 @@ public final class StringLoop {
         }
     }
 
-    /** Four sections side by side, as none waits for what another does with the same sample before. */
+    /** Two sections side by side, as neither waits for what the other does with the same sample before. */
     private void stiffen(double[] y, int n) {
-        double[] s = stiffState;
-        double c = stiff;
-        int k = 0;
-        for (; k + 3 < stiffSections; k += 4) {
-            double s0 = s[k];
-            double s1 = s[k + 1];
-            double s2 = s[k + 2];
-            double s3 = s[k + 3];
-            for (int i = 0; i < n; i++) {
-                double x = y[i];
-                double v0 = c * x + s0;
-                s0 = x - c * v0;
-                double v1 = c * v0 + s1;
-                s1 = v0 - c * v1;
-                double v2 = c * v1 + s2;
-                s2 = v1 - c * v2;
-                double v3 = c * v2 + s3;
-                s3 = v2 - c * v3;
-                y[i] = v3;
-            }
-            s[k] = s0;
-            s[k + 1] = s1;
-            s[k + 2] = s2;
-            s[k + 3] = s3;
+        if (stiffSections == 0) {
+            return;
         }
-        for (; k < stiffSections; k++) {
-            double s0 = s[k];
+        int k = 0;
+        for (; k + 1 < stiffSections; k += 2) {
+            double c1 = stiff1[k];
+            double c2 = stiff2[k];
+            double d1 = stiff1[k + 1];
+            double d2 = stiff2[k + 1];
+            double u1 = stiffLast[k];
+            double u2 = stiffBefore[k];
+            double v1 = stiffLast[k + 1];
+            double v2 = stiffBefore[k + 1];
+            double w1 = stiffLast[k + 2];
+            double w2 = stiffBefore[k + 2];
             for (int i = 0; i < n; i++) {
-                double x = y[i];
-                double v = c * x + s0;
-                s0 = x - c * v;
+                double u = y[i];
+                double v = (c2 * (u - v2) + (c1 * u1 + u2)) - c1 * v1;
+                double w = (d2 * (v - w2) + (d1 * v1 + v2)) - d1 * w1;
+                u2 = u1;
+                u1 = u;
+                v2 = v1;
+                v1 = v;
+                w2 = w1;
+                w1 = w;
+                y[i] = w;
+            }
+            stiffLast[k] = u1;
+            stiffBefore[k] = u2;
+            stiffLast[k + 1] = v1;
+            stiffBefore[k + 1] = v2;
+            if (k + 2 == stiffSections) {
+                stiffLast[k + 2] = w1;
+                stiffBefore[k + 2] = w2;
+            }
+        }
+        if (k < stiffSections) {
+            double c1 = stiff1[k];
+            double c2 = stiff2[k];
+            double u1 = stiffLast[k];
+            double u2 = stiffBefore[k];
+            double v1 = stiffLast[k + 1];
+            double v2 = stiffBefore[k + 1];
+            for (int i = 0; i < n; i++) {
+                double u = y[i];
+                double v = (c2 * (u - v2) + (c1 * u1 + u2)) - c1 * v1;
+                u2 = u1;
+                u1 = u;
+                v2 = v1;
+                v1 = v;
                 y[i] = v;
             }
-            s[k] = s0;
+            stiffLast[k] = u1;
+            stiffBefore[k] = u2;
+            stiffLast[k + 1] = v1;
+            stiffBefore[k + 1] = v2;
         }
     }
 

@@ -93,7 +93,7 @@ public final class StringModes {
                 w += by;
                 at = next;
             }
-            out.add(new Turn(w, d.lossNepers(w), trip));
+            out.add(new Turn(w, d.loss.nepers(w), trip));
             w += (inverted ? 2 : 1) * once / trip;
         }
         return out;
