@@ -32,6 +32,12 @@ final class ChorusEffect {
         right.clear();
     }
 
+    /** Lets time pass where there is nothing to hear; its sway goes on. */
+    void rest(int n) {
+        cycles += n * advance;
+        cycles -= Math.floor(cycles);
+    }
+
     void process(double[] l, double[] r, int n) {
         for (int i = 0; i < n; i++) {
             left.put(l[i]);

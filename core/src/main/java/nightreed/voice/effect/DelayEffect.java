@@ -24,7 +24,8 @@ final class DelayEffect {
         right = new Line((int) (Delay.MOST_SECONDS * fs) + 8);
     }
 
-    void step(Delay d, double bpm) {
+    /** @return within which an echo comes [s] */
+    double step(Delay d, double bpm) {
         wanted = Math.max(3, d.seconds(bpm) * fs);
         if (samples == 0) {
             samples = wanted;
@@ -36,6 +37,7 @@ final class DelayEffect {
         panRight = Math.sqrt(2) * Math.sin(angle);
         pingPong = d.pingPong();
         pole = Math.exp(-2 * Math.PI * Math.min(d.highCutHz(), 0.45 * fs) / fs);
+        return Math.max(samples, wanted) / fs;
     }
 
     void clear() {

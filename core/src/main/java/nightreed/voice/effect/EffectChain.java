@@ -8,8 +8,11 @@ import nightreed.voice.note.Note;
 public final class EffectChain {
     private static final double SILENT = 1e-8;
 
-    /** Longer than anything stays in a line: after so much silence in and out there is nothing left to come [s]. */
-    private static final double EMPTY_SECONDS = 4.5;
+    /**
+     * Longer than anything but the delay's echo stays in a line: after so much silence in and out, and the time of that echo,
+     * there is nothing left to come [s].
+     */
+    private static final double EMPTY_SECONDS = 0.5;
 
     private final double fs;
     private final DriveEffect drive;
@@ -19,6 +22,8 @@ public final class EffectChain {
     private final ReverbEffect reverb;
     private final ToneEffect tone;
     private Effects now = Effects.NONE;
+    private double echoSeconds; // within which an echo of the delay comes
+    private boolean resting;
     private final Loudness loudness;
     private long silence = Long.MAX_VALUE / 2; // samples since something went in or came out
 
@@ -59,7 +64,7 @@ public final class EffectChain {
             tremolo.step(e.tremolo());
         }
         if (e.delay() != null) {
-            delay.step(e.delay(), bpm);
+            echoSeconds = delay.step(e.delay(), bpm);
         }
         if (e.reverb() != null) {
             reverb.step(e.reverb());
@@ -71,6 +76,12 @@ public final class EffectChain {
 
     /** Empties all lines. */
     public void clear() {
+        clearLines();
+        loudness.start();
+        silence = Long.MAX_VALUE / 2;
+    }
+
+    private void clearLines() {
         if (drive != null) {
             drive.clear();
         }
@@ -86,8 +97,6 @@ public final class EffectChain {
         if (tone != null) {
             tone.clear();
         }
-        loudness.start();
-        silence = Long.MAX_VALUE / 2;
     }
 
     /** Whether something may still come out after the last note. */
@@ -101,15 +110,27 @@ public final class EffectChain {
             return;
         }
         silence = isAtMost(0, left, n) && isAtMost(0, right, n) ? silence + n : 0;
-        boolean rests = silence > EMPTY_SECONDS * fs; // silence goes through all of them as it is
+        boolean rests = silence > (EMPTY_SECONDS + echoSeconds) * fs; // silence goes through all of them as it is
+        if (rests && !resting) {
+            clearLines(); // or what is left in them would be heard when a time or a mix is changed later
+        }
+        resting = rests;
         if (now.drive() != null && !rests) {
             drive.process(left, right, n);
         }
         if (now.chorus() != null) {
-            chorus.process(left, right, n); // its sway goes on
+            if (rests) {
+                chorus.rest(n);
+            } else {
+                chorus.process(left, right, n);
+            }
         }
         if (now.tremolo() != null) {
-            tremolo.process(left, right, n);
+            if (rests) {
+                tremolo.rest(n);
+            } else {
+                tremolo.process(left, right, n);
+            }
         }
         if (now.delay() != null && !rests) {
             delay.process(left, right, n);

@@ -21,6 +21,22 @@ final class Line {
         at = (at + 1) & mask;
     }
 
+    /** The next {@code n} samples at once. */
+    void put(double[] v, int n) {
+        for (int i = 0; i < n; i++) {
+            x[(at + i) & mask] = (float) v[i];
+        }
+        at = (at + n) & mask;
+    }
+
+    /** What was put so many samples before each of the last {@code n}. */
+    void get(double[] v, int samples, int n) {
+        int from = at - n - samples + 1;
+        for (int i = 0; i < n; i++) {
+            v[i] = x[(from + i) & mask];
+        }
+    }
+
     /** What was put so many samples ago, 1 or more. */
     double get(int samples) {
         return x[(at - samples) & mask];

@@ -1,6 +1,8 @@
 package nightreed.voice.effect;
 
+import java.util.Arrays;
 import nightreed.recipe.part.Effects.Reverb;
+import nightreed.voice.note.Note;
 
 /**
  * A feedback delay network (J.-M. Jot, A. Chaigne, "Digital delay networks for designing artificial reverberators", 1991): sixteen
@@ -52,6 +54,9 @@ final class ReverbEffect {
     /** Where the level is measured [Hz]: every octave that matters. */
     private static final double[] BANDS = {125, 250, 500, 1000, 2000, 4000, 8000};
 
+    /** Far below anything a sound card can give, and far above denormal numbers [full scale = 1]. */
+    private static final double SUNK = 1e-20;
+
     private final double fs;
     private final Line before;
     private final Step early;
@@ -59,8 +64,12 @@ final class ReverbEffect {
     private final Line[] lines = new Line[LINES];
     private final int[] length = new int[LINES];
     private final Shelf[] losses = new Shelf[LINES];
-    private final double[] x = new double[LINES];
-    private final double[] out = new double[LINES];
+    // a step of samples in each line: on their way in, and out of the lines
+    private final double[][] x = new double[LINES][Note.STEP];
+    private final double[][] out = new double[LINES][Note.STEP];
+    private final double[] in = new double[Note.STEP];
+    private final double[] left = new double[Note.STEP];
+    private final double[] right = new double[Note.STEP];
     private final double[] cos = new double[LINES / 2];
     private final double[] sin = new double[LINES / 2];
     private int preDelay = 1;
@@ -73,7 +82,7 @@ final class ReverbEffect {
 
     ReverbEffect(double fs) {
         this.fs = fs;
-        before = new Line((int) (0.21 * fs));
+        before = new Line((int) (0.21 * fs) + Note.STEP);
         early = new Step(EARLY, fs);
         dense = new Step(DENSE, fs);
         for (int i = 0; i < LINES; i++) {
@@ -91,7 +100,7 @@ final class ReverbEffect {
         Step(int[] samples, double fs) {
             for (int i = 0; i < LINES; i++) {
                 longest[i] = (int) (samples[i] * fs / LENGTHS_AT) + 1;
-                lines[i] = new Line(longest[i] + 4);
+                lines[i] = new Line(longest[i] + Note.STEP); // a whole step is put in before any is taken
             }
         }
 
@@ -102,10 +111,10 @@ final class ReverbEffect {
         }
 
         /** Delays what stands in an array; the matrix is left to the caller. */
-        void delay(double[] v) {
+        void delay(double[][] v, int n) {
             for (int i = 0; i < LINES; i++) {
-                lines[i].put(v[i]);
-                v[i] = lines[i].get(length[i]);
+                lines[i].put(v[i], n);
+                lines[i].get(v[i], length[i], n);
             }
         }
 
@@ -136,11 +145,24 @@ final class ReverbEffect {
             a1 = (pole - 1) * k;
         }
 
-        double next(double in) {
-            double y = b0 * in + b1 * x1 - a1 * y1;
-            x1 = in;
-            y1 = Math.abs(y) < 1e-20 ? 0 : y;
-            return y;
+        /** Two at once, as neither waits for the other. */
+        static void process(Shelf p, double[] v, Shelf q, double[] w, int n) {
+            double x = p.x1;
+            double y = p.y1;
+            double u = q.x1;
+            double z = q.y1;
+            for (int i = 0; i < n; i++) {
+                y = (p.b0 * v[i] + p.b1 * x) - p.a1 * y;
+                x = v[i];
+                v[i] = y;
+                z = (q.b0 * w[i] + q.b1 * u) - q.a1 * z;
+                u = w[i];
+                w[i] = z;
+            }
+            p.x1 = x;
+            p.y1 = Math.abs(y) < SUNK ? 0 : y;
+            q.x1 = u;
+            q.y1 = Math.abs(z) < SUNK ? 0 : z;
         }
 
         /** Power gain at an angle a sample [rad]. */
@@ -172,7 +194,7 @@ final class ReverbEffect {
         double scale = LEAST_LINES + (1 - LEAST_LINES) * r.size();
         double corner = Math.tan(Math.PI * Math.min(r.dampingHz(), 0.45 * fs) / fs);
         for (int i = 0; i < LINES; i++) {
-            length[i] = Math.max(8, (int) (LENGTHS[i] * fs / LENGTHS_AT * scale));
+            length[i] = Math.max(Note.STEP, (int) (LENGTHS[i] * fs / LENGTHS_AT * scale));
             losses[i].set(Math.exp(-Math.log(1000) * length[i] / fs / r.t60Seconds()), corner);
         }
         // what goes in comes round and round: of 1 that enters, 1 + kept + kept² + ... is heard
@@ -204,54 +226,76 @@ final class ReverbEffect {
         samples += n;
     }
 
+    /** @param n at most {@link Note#STEP}, which no line is shorter than */
     void process(double[] l, double[] r, int n) {
+        for (int i = 0; i < n; i++) {
+            in[i] = Math.sqrt(0.5) * (l[i] + r[i]); // two sides that differ keep their energy
+        }
+        before.put(in, n);
+        before.get(in, preDelay, n);
         double even = 1 / Math.sqrt(LINES);
         for (int i = 0; i < n; i++) {
-            before.put(Math.sqrt(0.5) * (l[i] + r[i])); // two sides that differ keep their energy
-            double in = before.get(preDelay);
-            cut += cutShare * (in - cut);
-            cut = Math.abs(cut) < 1e-20 ? 0 : cut;
-            java.util.Arrays.fill(x, (in - cut) * even);
-            early.delay(x);
-            double wallLeft = 0;
-            double wallRight = 0;
-            for (int k = 0; k < LINES; k += 2) {
-                wallLeft += sign(k) * x[k];
-                wallRight += sign(k + 1) * x[k + 1];
+            cut += cutShare * (in[i] - cut);
+            in[i] = (in[i] - cut) * even;
+        }
+        cut = Math.abs(cut) < SUNK ? 0 : cut;
+        for (double[] v : x) {
+            System.arraycopy(in, 0, v, 0, n);
+        }
+        early.delay(x, n);
+        // as both sides are added at the start, each gets half the energy of what two alike have together
+        for (int k = 0; k < LINES; k += 2) {
+            for (int i = 0; i < n; i++) {
+                l[i] += earlyGain * x[k][i];
+                r[i] -= earlyGain * x[k + 1][i];
             }
-            mixed(x);
-            dense.delay(x);
-            mixed(x);
-            double left = 0;
-            double right = 0;
-            for (int k = 0; k < LINES; k++) {
-                out[k] = losses[k].next(lines[k].get(length[k]));
-            }
-            turn();
-            mixed(out);
-            for (int k = 0; k < LINES; k++) {
-                double v = x[k] + out[k]; // heard where it enters the lines: the first echoes are not late
-                lines[k].put(v);
-                left += SIGNS[k] * v;
-                right += sign(k) * SIGNS[k] * v;
-            }
-            // as both sides are added at the start, each gets half the energy of what two alike have together
-            l[i] += Math.sqrt(0.5) * (tailGain * left + Math.sqrt(2) * earlyGain * wallLeft);
-            r[i] += Math.sqrt(0.5) * (tailGain * right + Math.sqrt(2) * earlyGain * wallRight);
+        }
+        mix(x, n);
+        dense.delay(x, n);
+        mix(x, n);
+        tail(n);
+        double gain = Math.sqrt(0.5) * tailGain;
+        for (int i = 0; i < n; i++) {
+            l[i] += gain * left[i];
+            r[i] += gain * right[i];
         }
         samples += n;
+    }
+
+    /** The lines: what leaves them is weakened, turned, mixed and goes in again with what is new. */
+    private void tail(int n) {
+        for (int k = 0; k < LINES; k += 2) {
+            lines[k].get(out[k], length[k] - n + 1, n); // what is put in below counts as put in before
+            lines[k + 1].get(out[k + 1], length[k + 1] - n + 1, n);
+            Shelf.process(losses[k], out[k], losses[k + 1], out[k + 1], n);
+            turn(out[k], out[k + 1], cos[k / 2], sin[k / 2], n);
+        }
+        mix(out, n);
+        Arrays.fill(left, 0, n, 0);
+        Arrays.fill(right, 0, n, 0);
+        for (int k = 0; k < LINES; k++) {
+            double[] v = out[k];
+            double toLeft = SIGNS[k];
+            double toRight = sign(k) * SIGNS[k];
+            for (int i = 0; i < n; i++) {
+                v[i] += x[k][i]; // heard where it enters the lines: the first echoes are not late
+                left[i] += toLeft * v[i];
+                right[i] += toRight * v[i];
+            }
+            lines[k].put(v, n);
+        }
     }
 
     private static double sign(int k) {
         return (k & 1) == 0 ? 1 : -1;
     }
 
-    private void turn() {
-        for (int p = 0; p < LINES / 2; p++) {
-            double a = out[2 * p];
-            double b = out[2 * p + 1];
-            out[2 * p] = cos[p] * a - sin[p] * b;
-            out[2 * p + 1] = sin[p] * a + cos[p] * b;
+    private static void turn(double[] v, double[] w, double cos, double sin, int n) {
+        for (int i = 0; i < n; i++) {
+            double a = v[i];
+            double b = w[i];
+            v[i] = cos * a - sin * b;
+            w[i] = sin * a + cos * b;
         }
     }
 
@@ -259,23 +303,25 @@ final class ReverbEffect {
      * Sums and differences, four times over, scaled so that no energy comes or goes (Hadamard): by fours of neighbours, then by
      * fours that lie four apart.
      */
-    private static void mixed(double[] v) {
+    private static void mix(double[][] v, int n) {
         for (int k = 0; k < LINES; k += 4) {
-            four(v, k, 1);
+            four(v[k], v[k + 1], v[k + 2], v[k + 3], n);
         }
         for (int k = 0; k < 4; k++) {
-            four(v, k, 4);
+            four(v[k], v[k + 4], v[k + 8], v[k + 12], n);
         }
     }
 
-    private static void four(double[] v, int at, int by) {
-        double a = v[at];
-        double b = v[at + by];
-        double c = v[at + 2 * by];
-        double d = v[at + 3 * by];
-        v[at] = 0.5 * ((a + b) + (c + d));
-        v[at + by] = 0.5 * ((a - b) + (c - d));
-        v[at + 2 * by] = 0.5 * ((a + b) - (c + d));
-        v[at + 3 * by] = 0.5 * ((a - b) - (c - d));
+    private static void four(double[] p, double[] q, double[] r, double[] s, int n) {
+        for (int i = 0; i < n; i++) {
+            double a = p[i];
+            double b = q[i];
+            double c = r[i];
+            double d = s[i];
+            p[i] = 0.5 * ((a + b) + (c + d));
+            q[i] = 0.5 * ((a - b) + (c - d));
+            r[i] = 0.5 * ((a + b) - (c + d));
+            s[i] = 0.5 * ((a - b) - (c - d));
+        }
     }
 }

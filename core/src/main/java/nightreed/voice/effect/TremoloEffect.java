@@ -40,6 +40,12 @@ final class TremoloEffect {
         }
     }
 
+    /** Lets time pass where there is nothing to hear. */
+    void rest(int n) {
+        gainLeft += n * stepLeft;
+        gainRight += n * stepRight;
+    }
+
     private double gain(double at) {
         return Math.pow(10, depthDb * 0.5 * (Math.sin(2 * Math.PI * at) - 1) / 20);
     }

@@ -3,7 +3,7 @@
  *
  * <h2>Where to start</h2>
  * {@link nightreed.voice.string.LoopDesign} is the arithmetic: which delay and which filters give the pitch and the decays
- * asked for; {@link nightreed.voice.string.StringLoop} is the loop that runs with them, {@link
+ * asked for, with {@link nightreed.voice.string.LossDesign} and {@link nightreed.voice.string.StiffnessDesign} as its parts; {@link nightreed.voice.string.StringLoop} is the loop that runs with them, {@link
  * nightreed.voice.string.StringSound} one note; {@link nightreed.voice.string.LoopTable} tells the arithmetic to people. {@link
  * nightreed.voice.string.StringModes} and {@link nightreed.voice.string.StringStrike} foretell its partials without a render.
  *
@@ -11,9 +11,8 @@
  * K. Karplus, A. Strong, "Digital synthesis of plucked-string and drum timbres", and D. A. Jaffe, J. O. Smith, "Extensions
  * of the Karplus-Strong plucked-string algorithm", Computer Music Journal 7(2), 1983; V. Välimäki et al., "Physical modeling
  * of plucked string instruments with application to real-time sound synthesis", JAES 44(5), 1996: loss filters by weighted
- * fit; T. Laakso et al., "Splitting the unit delay", IEEE Signal Processing Magazine 13(1), 1996: Thiran's all-pass; J.
- * Rauhala, V. Välimäki, "Tunable dispersion filter design for piano synthesis", IEEE Signal Processing Letters 13(5), 2006:
- * stiffness by equal all-passes in a row; G. Weinreich, JASA 62(6), 1977: two strings at one bridge; M. E. McIntyre, R. T.
+ * fit; T. Laakso et al., "Splitting the unit delay", IEEE Signal Processing Magazine 13(1), 1996: Thiran's all-pass; J. S. Abel, J. O.
+ * Smith, "Robust design of very high-order allpass dispersion filters", DAFx 2006: stiffness; G. Weinreich, JASA 62(6), 1977: two strings at one bridge; M. E. McIntyre, R. T.
  * Schumacher, J. Woodhouse, JASA 74(5), 1983, and J. O. Smith, ICMC 1986: the bow; R. Pitteroff, J. Woodhouse, Acustica 84,
  * 1998: hair that yields.
  *

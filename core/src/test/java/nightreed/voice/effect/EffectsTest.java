@@ -45,6 +45,28 @@ class EffectsTest {
         return y;
     }
 
+    /** Effects rest in silence; what was in their lines before must not come back when a time grows afterwards. */
+    @Test
+    void nothingFromBeforeASilenceIsHeardAfterIt() {
+        EffectChain chain = new EffectChain(FS);
+        Effects near = new Effects(null, null, null, new Delay(0.1, false, 0.3, 0.5, 0, false, 8000), null, null);
+        Effects far = new Effects(null, null, null, new Delay(3.5, false, 0.3, 0.5, 0, false, 8000), null, null);
+        double loudest = 0;
+        for (int step = 0; step < 12 * FS / STEP; step++) {
+            double[] l = new double[STEP];
+            double[] r = new double[STEP];
+            double seconds = (double) step * STEP / FS;
+            java.util.Arrays.fill(l, seconds < 0.05 ? 0.5 : 0);
+            l[0] += seconds >= 5 && seconds < 5.01 ? 1e-4 : 0; // wakes them
+            chain.step(seconds < 5 ? near : far, 120);
+            chain.process(l, r, STEP);
+            for (int i = 0; i < STEP && seconds >= 5; i++) {
+                loudest = Math.max(loudest, Math.abs(l[i]));
+            }
+        }
+        assertThat(loudest).isLessThan(2e-4);
+    }
+
     @ParameterizedTest
     @ValueSource(doubles = {0.4, 1.5, 4})
     void aRoomDiesInItsTime(double t60) {
