@@ -1,8 +1,11 @@
 package nightreed.project;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.nio.file.attribute.FileTime;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.PreparedStatement;
@@ -11,10 +14,20 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
+import java.util.UUID;
+import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteConnection;
+import org.sqlite.SQLiteLimits;
 
 /**
  * One SQLite file, held by one window at a time: whoever opens it first has it until it is closed or its process dies.
  * Every failure becomes a message for people. One thread at a time.
+ *
+ * <p>Edits go to a log beside the file (SQLite's write-ahead log), which is carried over into the file at times. The file bears
+ * a mark that changes with each of those times, and the lock beside it names the mark that the log belongs to. So a log is
+ * never applied to another file, such as a backup that was copied to its place; and before each commit it is seen whether the file is
+ * still the one that was opened.
  */
 final class Database implements AutoCloseable {
     /** Primary result codes of SQLite (sqlite3.h). */
@@ -23,33 +36,102 @@ final class Database implements AutoCloseable {
     private static final int BUSY = 5;
     private static final int LOCKED = 6;
     private static final int READONLY = 8;
+    private static final int INTERRUPTED = 9;
     private static final int IO_ERROR = 10;
+    private static final int CORRUPT = 11;
     private static final int FULL = 13;
+    private static final int CANNOT_OPEN = 14;
+    private static final int TOO_BIG = 18;
+    private static final int NO_DATABASE = 26;
+
+    /** A log longer than this is carried over after a commit [bytes]. Chosen: reading it at the next start takes 0.1 s. */
+    private static final long LONG_LOG = 16L << 20;
+
+    /** Largest text or recording [bytes]: more than ten minutes of stereo at 96 kHz, which no recording may have. */
+    private static final int LARGEST_VALUE = 512 << 20;
+
+    private static final int HEAD = 100; // bytes at the start of an SQLite file, which say in what state it is
 
     private final Path path;
+    private final ProjectLock lock;
     private Connection db;
+    private FileState state; // of the file after this process has last changed it; null until it has
 
-    private Database(Path path, Connection db) {
+    private Database(Path path, ProjectLock lock, Connection db) {
         this.path = path;
+        this.lock = lock;
         this.db = db;
     }
 
-    static Database connect(Path path, String failing) throws UnusableProject {
-        try {
-            return new Database(path, connection(path));
-        } catch (SQLException e) {
-            throw new UnusableProject(
-                    path + " " + failing + " (" + firstLine(e) + "): check the folder and its permissions, or choose"
-                            + " another.",
-                    e);
+    /** What tells one file, and one state of it, from another. */
+    private record FileState(Object key, long size, FileTime changed, List<Byte> head) {
+        static FileState of(Path path) throws IOException {
+            BasicFileAttributes a = Files.readAttributes(path, BasicFileAttributes.class);
+            return new FileState(a.fileKey(), a.size(), a.lastModifiedTime(), head(path));
+        }
+
+        /** Reads the file: only where it has to be. */
+        private static List<Byte> head(Path path) throws IOException {
+            List<Byte> out = new ArrayList<>();
+            try (InputStream in = Files.newInputStream(path)) {
+                for (byte b : in.readNBytes(HEAD)) {
+                    out.add(b);
+                }
+            }
+            return out;
+        }
+
+        boolean isStill(Path path) throws IOException {
+            BasicFileAttributes a = Files.readAttributes(path, BasicFileAttributes.class);
+            if (!Objects.equals(a.fileKey(), key) || a.size() != size) {
+                return false;
+            }
+            return a.lastModifiedTime().equals(changed) || head(path).equals(head); // touched, but not written
         }
     }
 
-    private static Connection connection(Path path) throws SQLException {
-        Connection c = DriverManager.getConnection("jdbc:sqlite:" + path.toAbsolutePath());
+    /**
+     * Opens a file that this process has taken.
+     *
+     * @param path real path
+     * @param lock released if that fails
+     */
+    static Database connect(Path path, ProjectLock lock) throws UnusableProject {
+        try {
+            return new Database(path, lock, connection(path, false));
+        } catch (SQLException e) {
+            lock.release(false);
+            throw failed(path, "could not be opened", e);
+        }
+    }
+
+    /** Of a file and the log beside it, without changing either. */
+    static Connection readOnly(Path path) throws SQLException {
+        return connection(path, true);
+    }
+
+    /** Of a file alone, as if there were no log. */
+    static Connection withoutLog(Path path) throws SQLException {
+        SQLiteConfig config = new SQLiteConfig();
+        config.setReadOnly(true);
+        return DriverManager.getConnection("jdbc:sqlite:" + path.toUri() + "?immutable=1", config.toProperties());
+    }
+
+    private static Connection connection(Path path, boolean readOnly) throws SQLException {
+        SQLiteConfig config = new SQLiteConfig();
+        config.setReadOnly(readOnly);
+        Connection c = DriverManager.getConnection("jdbc:sqlite:" + path.toAbsolutePath(), config.toProperties());
         try (Statement s = c.createStatement()) {
             s.execute("pragma busy_timeout = 500");
-            s.execute("pragma locking_mode = exclusive");
+            if (!readOnly) {
+                s.execute("pragma locking_mode = exclusive");
+            }
+            s.execute("pragma trusted_schema = off");
+            s.execute("pragma wal_autocheckpoint = 0"); // see carryOver
+            ((SQLiteConnection) c).setLimit(SQLiteLimits.SQLITE_LIMIT_LENGTH, LARGEST_VALUE);
+        } catch (SQLException | RuntimeException e) {
+            c.close();
+            throw e;
         }
         return c;
     }
@@ -77,7 +159,7 @@ final class Database implements AutoCloseable {
 
     /** Something to do in the database. */
     interface Work<T> {
-        T run() throws SQLException;
+        T run() throws SQLException, UnusableProject;
     }
 
     /** One row of an answer. */
@@ -86,26 +168,37 @@ final class Database implements AutoCloseable {
     }
 
     <T> T inTransaction(Work<T> work) throws UnusableProject {
+        refuseIfReplaced();
         if (!Files.exists(path)) {
             putBack();
         }
         try {
-            execute("begin immediate");
-            try {
-                T result = work.run();
-                execute("commit");
-                return result;
-            } catch (SQLException e) {
-                rollBack(e);
-                throw e;
+            T result = committed(work);
+            if (state != null && Files.exists(log()) && Files.size(log()) > LONG_LOG) {
+                carryOver();
             }
+            return result;
         } catch (SQLException e) {
             throw failed("could not be written", e);
+        } catch (IOException e) {
+            throw failed("could not be written", new SQLException(e.getMessage(), "", IO_ERROR));
+        }
+    }
+
+    private <T> T committed(Work<T> work) throws SQLException, UnusableProject {
+        execute("begin immediate");
+        try {
+            T result = work.run();
+            execute("commit");
+            return result;
+        } catch (SQLException | UnusableProject | RuntimeException | Error e) { // nothing half done may stay, whatever went wrong
+            rollBack(e);
+            throw e;
         }
     }
 
     /** A full disk ends a transaction by itself, and then there is nothing left to roll back. */
-    private void rollBack(SQLException why) {
+    private void rollBack(Throwable why) {
         try {
             execute("rollback");
         } catch (SQLException nothingLeft) {
@@ -113,18 +206,66 @@ final class Database implements AutoCloseable {
         }
     }
 
+    private Path log() {
+        return path.resolveSibling(path.getFileName() + "-wal");
+    }
+
+    /**
+     * Carries the log over into the file, which gets a new mark. Until that is done the log may belong to a file with the old
+     * mark or the new.
+     */
+    void carryOver() throws UnusableProject {
+        refuseIfReplaced();
+        try {
+            String old = Contents.mark(db);
+            String next = UUID.randomUUID().toString();
+            List<String> either = new ArrayList<>(lock.marks());
+            either.addAll(List.of(old, next));
+            lock.expect(either);
+            committed(() -> {
+                execute("delete from mark");
+                execute("pragma user_version = " + Schema.VERSION); // so that the head of the file changes too
+                return update("insert into mark values (?)", next);
+            });
+            execute("pragma wal_checkpoint(truncate)");
+            lock.expect(List.of(next));
+            state = FileState.of(path);
+        } catch (SQLException e) {
+            throw failed("could not be written", e);
+        } catch (IOException e) {
+            throw failed("could not be written", new SQLException(e.getMessage(), "", IO_ERROR));
+        }
+    }
+
+    private boolean isReplaced() {
+        try {
+            return state != null && Files.exists(path) && !state.isStill(path);
+        } catch (IOException e) {
+            return false; // the commit itself will tell
+        }
+    }
+
+    private void refuseIfReplaced() throws UnusableProject {
+        if (isReplaced()) {
+            throw new UnusableProject("The file " + path + " was replaced by another while it was open. Nothing is written"
+                    + " into that one: save a copy under another name to keep what you see here.");
+        }
+    }
+
     /** The file was deleted or moved away under us; all of it is still held open, so it is written again. */
     private void putBack() throws UnusableProject {
         try {
-            for (String beside : List.of("-wal", "-shm", "-journal")) {
-                Files.deleteIfExists(path.resolveSibling(path.getFileName() + beside));
+            for (Path beside : ProjectLock.beside(path)) {
+                Files.deleteIfExists(beside);
             }
             copyTo(path);
-            Connection again = connection(path);
+            Connection again = connection(path, false);
             settle(again);
             Connection old = db;
             db = again;
             old.close();
+            state = FileState.of(path);
+            lock.expect(List.of(Contents.mark(db)));
         } catch (SQLException | IOException e) {
             throw new UnusableProject(
                     path
@@ -134,11 +275,17 @@ final class Database implements AutoCloseable {
         }
     }
 
-    /** Writes all of it, compact, to a file that does not exist. */
+    /** Writes all of it, compact, to a file that does not exist. It gets a mark of its own: the log here is not the copy's. */
     void copyTo(Path target) throws SQLException {
         try (PreparedStatement s = db.prepareStatement("vacuum into ?")) {
             s.setString(1, target.toAbsolutePath().toString());
             s.execute();
+        }
+        try (Connection copy = DriverManager.getConnection("jdbc:sqlite:" + target.toAbsolutePath());
+                Statement s = copy.createStatement()) {
+            if (!Contents.mark(copy).equals("-")) {
+                s.execute("update mark set text = '" + UUID.randomUUID() + "'");
+            }
         }
     }
 
@@ -186,26 +333,40 @@ final class Database implements AutoCloseable {
     }
 
     UnusableProject failed(String what, SQLException e) {
+        return failed(path, what, e);
+    }
+
+    /** What went wrong and what to do, by SQLite's code. */
+    static UnusableProject failed(Path path, String what, SQLException e) {
+        String name = String.valueOf(path.getFileName());
         String advice = switch (primary(e)) {
             case FULL -> "the disk is full: free some space";
             case READONLY, PERMISSION ->
-                "the file may not be written: change its permissions, or save a copy" + " elsewhere";
+                "the file or its folder may not be written: change the permissions, or save a copy elsewhere";
+            case CANNOT_OPEN ->
+                "the file, or what is written beside it, cannot be opened: check the folder " + path.getParent()
+                        + " and its permissions";
             case BUSY, LOCKED -> "another window has it open: close that one";
-            case IO_ERROR ->
-                "the disk did not take it (" + firstLine(e) + "): check the disk, or save a copy" + " elsewhere";
+            case IO_ERROR -> "the disk did not take it (" + firstLine(e) + "): check the disk, or save a copy elsewhere";
+            case TOO_BIG -> "a value in it is larger than " + (LARGEST_VALUE >> 20) + " MB, which none of ours is";
+            case INTERRUPTED -> "it was stopped";
+            case CORRUPT, NO_DATABASE -> null;
             default -> firstLine(e);
         };
-        return new UnusableProject("The project " + path.getFileName() + " " + what + ": " + advice + ".", e);
-    }
-
-    static boolean isBusy(SQLException e) {
-        int code = primary(e);
-        return code == BUSY || code == LOCKED;
+        if (advice == null) {
+            return Contents.damaged(name, firstLine(e), e);
+        }
+        return new UnusableProject("The project " + name + " " + what + ": " + advice + ".", e);
     }
 
     /** SQLite's primary result code, without what extends it. */
     private static int primary(SQLException e) {
         return e.getErrorCode() & 0xff;
+    }
+
+    /** Whether the file itself makes no sense. */
+    static boolean isDamage(SQLException e) {
+        return primary(e) == CORRUPT || primary(e) == NO_DATABASE;
     }
 
     static String firstLine(SQLException e) {
@@ -214,11 +375,15 @@ final class Database implements AutoCloseable {
 
     @Override
     public void close() {
+        if (isReplaced()) {
+            return; // closing would carry the log over into the other file; what holds this one ends with the process
+        }
         try {
             db.close();
         } catch (SQLException e) {
             // all edits are committed; a file that cannot be closed is still whole
             org.slf4j.LoggerFactory.getLogger(Database.class).warn("closing {}", path, e);
         }
+        lock.release(Files.exists(log()));
     }
 }

@@ -2,17 +2,16 @@ package nightreed.project;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import nightreed.files.Shown;
 import nightreed.match.compare.Comparison;
 import nightreed.match.hearing.AspectWeights;
 import nightreed.measure.ManualCorrections;
@@ -33,15 +32,16 @@ public final class ProjectFile implements AutoCloseable {
     /** File name ending of projects. */
     public static final String ENDING = ".nightreed";
 
-    private static final byte[] SQLITE = "SQLite format 3\0".getBytes(StandardCharsets.ISO_8859_1);
-
     private final Path path;
     private final Database db;
+    private final String remark;
+    private final Imitation.Opening opening = new Imitation.Opening();
     private final StoredValues stored = new StoredValues();
 
-    private ProjectFile(Path path, Database db) {
+    private ProjectFile(Path path, Database db, String remark) {
         this.path = path;
         this.db = db;
+        this.remark = remark;
     }
 
     /**
@@ -50,55 +50,73 @@ public final class ProjectFile implements AutoCloseable {
      * @throws UnusableProject if there is a file of that name already, or the folder cannot be written
      */
     public static ProjectFile create(Path path, String name) throws UnusableProject {
-        if (Files.exists(path)) {
-            throw new UnusableProject(path + " exists already: open it, or choose another name.");
+        if (Files.exists(path, LinkOption.NOFOLLOW_LINKS)) {
+            throw new UnusableProject(Shown.of(path) + " exists already: open it, or choose another name.");
         }
-        Database db = Database.connect(path, "cannot be created");
+        Path real;
+        try {
+            Path folder = path.toAbsolutePath().getParent();
+            real = folder.toRealPath().resolve(path.getFileName());
+        } catch (IOException | RuntimeException e) {
+            throw new UnusableProject(Shown.of(path) + " cannot be created: check that its folder exists.", e);
+        }
+        ProjectLock lock = ProjectLock.take(real);
+        Database db = Database.connect(real, lock);
         try {
             db.settle();
             db.inTransaction(() -> {
                 Schema.bringUp(db.connection(), 0);
                 return db.update("insert into project values (?)", name);
             });
+            db.carryOver();
         } catch (UnusableProject e) {
             db.close();
             throw e;
         }
-        return new ProjectFile(path, db);
+        return new ProjectFile(real, db, null);
     }
 
     /**
-     * Opens a project for this process alone. One of an older version is brought up to date; what it was is kept beside it.
+     * Opens a project for this process alone. One of an older version is brought up to date; what it was is kept beside it. Nothing
+     * is written before all of it has been looked at.
      *
-     * @throws UnusableProject if the file is missing, is no project, is damaged, is open elsewhere, may not be written or
-     *     comes from a newer version
+     * @throws UnusableProject if the file is missing, is no project, is damaged, is open elsewhere or here, may not be written
+     *     or comes from a newer version
      */
     public static ProjectFile open(Path path) throws UnusableProject {
-        String name = String.valueOf(path.getFileName());
+        String name = Shown.of(path.getFileName());
         if (!Files.isRegularFile(path)) {
-            throw new UnusableProject("There is no project " + path + ": check the name and the folder.");
+            throw new UnusableProject("There is no project " + Shown.of(path) + ": check the name and the folder.");
         }
-        byte[] head;
-        try (InputStream in = Files.newInputStream(path)) {
-            head = in.readNBytes(SQLITE.length);
+        Path real;
+        try {
+            real = path.toRealPath();
         } catch (IOException e) {
-            throw new UnusableProject(name + " may not be read: change its permissions or copy it elsewhere.", e);
+            throw new UnusableProject(name + " cannot be found: check the name and the folder.", e);
         }
-        if (!Arrays.equals(head, SQLITE)) {
-            throw new UnusableProject(name + " is not a Night Reed project (it holds something else): choose a file"
-                    + " ending in " + ENDING + ".");
+        if (!Files.isReadable(real)) {
+            throw new UnusableProject(name + " may not be read: change its permissions or copy it elsewhere.");
         }
-        if (!Files.isWritable(path)) {
+        if (!Files.isWritable(real)) {
             throw new UnusableProject(name + " may not be written: change its permissions, or open a copy of it.");
         }
-        Database db = Database.connect(path, "cannot be opened");
-        ProjectFile p = new ProjectFile(path, db);
+        ProjectLock lock = ProjectLock.take(real); // before any handle of the file is opened, which its closing would unlock
+        Log log = new Log(real, lock);
+        int version;
         try {
-            int version = p.verify(name); // before anything is written, so that a damaged file stays as it is
+            version = log.checkedVersion();
+        } catch (UnusableProject e) {
+            lock.release(Files.exists(log.file()));
+            throw e;
+        }
+        Database db = Database.connect(real, lock);
+        ProjectFile p = new ProjectFile(real, db, log.remark());
+        try {
             db.settle();
             if (version < Schema.VERSION) {
                 p.migrate(version);
             }
+            db.carryOver();
         } catch (UnusableProject e) {
             db.close();
             throw e;
@@ -106,33 +124,17 @@ public final class ProjectFile implements AutoCloseable {
         return p;
     }
 
-    /** @return version of the schema */
-    private int verify(String name) throws UnusableProject {
+    /** What whoever opened it should know, null for nothing. */
+    public String remark() {
+        return remark;
+    }
+
+    /** Whether a path leads to this file, by whatever name. */
+    public boolean isAt(Path other) {
         try {
-            boolean ours = Schema.isOurs(db.connection());
-            int version = Schema.version(db.connection());
-            if (!ours) {
-                throw new UnusableProject(name + " is a database, but not a Night Reed project: choose a file ending"
-                        + " in " + ENDING + ".");
-            }
-            if (version > Schema.VERSION) {
-                throw new UnusableProject(name + " was written by a newer version of Night Reed (schema " + version
-                        + ", this one knows " + Schema.VERSION + "): update Night Reed.");
-            }
-            if (!Schema.isWhole(db.connection())) {
-                throw new UnusableProject(
-                        name + " is damaged: copy your last backup over it. The damaged file was" + " left as it is.");
-            }
-            return version;
-        } catch (SQLException e) {
-            if (Database.isBusy(e)) {
-                throw new UnusableProject(
-                        name + " is open in another window of Night Reed: go on there, or close it there first.", e);
-            }
-            throw new UnusableProject(
-                    name + " is damaged (" + Database.firstLine(e)
-                            + "): copy your last backup over it. The damaged file" + " was left as it is.",
-                    e);
+            return Files.exists(other) && Files.isSameFile(path, other);
+        } catch (IOException e) {
+            return path.equals(other.toAbsolutePath().normalize());
         }
     }
 
@@ -182,12 +184,12 @@ public final class ProjectFile implements AutoCloseable {
      */
     public long compact() throws UnusableProject {
         try {
-            db.execute("pragma wal_checkpoint(truncate)");
+            db.carryOver();
             long before = Files.size(path);
             db.inTransaction(() -> db.update(
                     "delete from recording where id not in (select recording from edit where recording is not null)"));
             db.execute("vacuum");
-            db.execute("pragma wal_checkpoint(truncate)");
+            db.carryOver();
             return before - Files.size(path);
         } catch (SQLException e) {
             throw db.failed("could not be made smaller", e);
@@ -207,7 +209,7 @@ public final class ProjectFile implements AutoCloseable {
     }
 
     public List<Imitation> imitations() throws UnusableProject {
-        return db.query("select id, name from imitation order by id", r -> new Imitation(r.getLong(1), r.getString(2)));
+        return db.query("select id, name from imitation order by id", r -> new Imitation(r.getLong(1), r.getString(2), opening));
     }
 
     public Imitation addImitation(String name) throws UnusableProject {
@@ -216,15 +218,15 @@ public final class ProjectFile implements AutoCloseable {
             appendEdit(row, "new imitation", Snapshot.EMPTY);
             return row;
         });
-        return new Imitation(id, name);
+        return new Imitation(id, name, opening);
     }
 
     /** Gives an imitation another name. @return it under that name */
     public Imitation rename(Imitation imitation, String name) throws UnusableProject {
         db.inTransaction(() -> {
-            return db.update("update imitation set name = ? where id = ?", name, imitation.id());
+            return db.update("update imitation set name = ? where id = ?", name, row(imitation));
         });
-        return new Imitation(imitation.id(), name);
+        return new Imitation(row(imitation), name, opening);
     }
 
     /** Imitations whose recordings are kept together as notes of one instrument with that of one, this one among them. */
@@ -232,25 +234,25 @@ public final class ProjectFile implements AutoCloseable {
         return db.query(
                 "select id, name from imitation where id = ? or family = (select family from imitation where id = ?)"
                         + " order by id",
-                r -> new Imitation(r.getLong(1), r.getString(2)),
-                imitation.id(),
-                imitation.id());
+                r -> new Imitation(r.getLong(1), r.getString(2), opening),
+                row(imitation),
+                row(imitation));
     }
 
     /** Takes an imitation into the family of another, out of that in which it was. */
     public void keepTogether(Imitation imitation, Imitation other) throws UnusableProject {
         db.inTransaction(() -> {
-            db.update("update imitation set family = id where id = ? and family is null", imitation.id());
+            db.update("update imitation set family = id where id = ? and family is null", row(imitation));
             return db.update(
                     "update imitation set family = (select family from imitation where id = ?) where id = ?",
-                    imitation.id(),
-                    other.id());
+                    row(imitation),
+                    row(other));
         });
     }
 
     /** Takes an imitation out of the family in which it is. */
     public void keepApart(Imitation imitation) throws UnusableProject {
-        db.inTransaction(() -> db.update("update imitation set family = null where id = ?", imitation.id()));
+        db.inTransaction(() -> db.update("update imitation set family = null where id = ?", row(imitation)));
     }
 
     /** Stores a recording; it belongs to no imitation until an edit names it. */
@@ -282,6 +284,15 @@ public final class ProjectFile implements AutoCloseable {
         return found.get(0);
     }
 
+    /** Row of an imitation that this project gave out; what belongs to another project must not be written here. */
+    private long row(Imitation imitation) throws UnusableProject {
+        if (imitation.of() != opening) {
+            throw new UnusableProject("'" + Shown.of(imitation.name()) + "' belongs to a project that is closed by now;"
+                    + " nothing was written into this one.");
+        }
+        return imitation.id();
+    }
+
     /** What the imitation is now. */
     public Snapshot now(Imitation imitation) throws UnusableProject {
         return db
@@ -289,7 +300,7 @@ public final class ProjectFile implements AutoCloseable {
                         "select e.recording, e.recipe, e.fitted, e.note, e.hand, e.locked, e.marks from edit e join imitation i on i.head = e.id"
                                 + " where i.id = ?",
                         stored::snapshot,
-                        imitation.id())
+                        row(imitation))
                 .stream()
                 .findFirst()
                 .orElse(Snapshot.EMPTY);
@@ -314,9 +325,9 @@ public final class ProjectFile implements AutoCloseable {
         db.inTransaction(() -> {
             db.update(
                     "delete from edit where imitation = ? and id > (select head from imitation where id = ?)",
-                    imitation.id(),
-                    imitation.id());
-            appendEdit(imitation.id(), label, snapshot);
+                    row(imitation),
+                    row(imitation));
+            appendEdit(row(imitation), label, snapshot);
             return null;
         });
     }
@@ -337,7 +348,7 @@ public final class ProjectFile implements AutoCloseable {
                         "select e.label from edit e, imitation i where i.id = ? and " + which
                                 + " order by e.id limit 1",
                         r -> r.getString(1),
-                        imitation.id())
+                        row(imitation))
                 .stream()
                 .findFirst();
     }
@@ -354,7 +365,7 @@ public final class ProjectFile implements AutoCloseable {
 
     private Snapshot moveHead(Imitation imitation, Optional<Long> head) throws UnusableProject {
         if (head.isPresent()) {
-            db.inTransaction(() -> db.update("update imitation set head = ? where id = ?", head.get(), imitation.id()));
+            db.inTransaction(() -> db.update("update imitation set head = ? where id = ?", head.get(), row(imitation)));
         }
         return now(imitation);
     }
@@ -369,7 +380,7 @@ public final class ProjectFile implements AutoCloseable {
                         "select e.id from edit e, imitation i where i.id = ? and e.imitation = i.id and " + which
                                 + " limit 1",
                         r -> r.getLong(1),
-                        imitation.id())
+                        row(imitation))
                 .stream()
                 .findFirst();
     }
@@ -387,7 +398,7 @@ public final class ProjectFile implements AutoCloseable {
         db.inTransaction(() -> db.insert(
                 "insert into take(imitation, name, note, at, total_jnd, worst_aspect, worst_jnd, picture, recipe)"
                         + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
-                imitation.id(),
+                row(imitation),
                 name,
                 note,
                 timestamp(),
@@ -404,7 +415,7 @@ public final class ProjectFile implements AutoCloseable {
                 "select id, name, note, at, total_jnd, worst_aspect, worst_jnd, picture, recipe from take"
                         + " where imitation = ? order by id",
                 stored::take,
-                imitation.id());
+                row(imitation));
     }
 
     private void appendEdit(long imitation, String label, Snapshot s) throws SQLException {

@@ -18,7 +18,8 @@ class DatabaseTest {
     Path folder;
 
     private Database opened(String name) throws Exception {
-        Database db = Database.connect(folder.resolve(name), "cannot be opened");
+        Path file = folder.toRealPath().resolve(name);
+        Database db = Database.connect(file, ProjectLock.take(file));
         db.settle();
         db.execute("create table if not exists t(v integer)");
         return db;

@@ -147,6 +147,7 @@ class ProjectFileTest {
             assertThat(p.undo(i).recipe().tuningCents()).isEqualTo(3);
         }
         try (ProjectFile p = ProjectFile.open(folder.resolve("test.nightreed"))) {
+            i = p.imitations().get(0);
             assertThat(p.now(i).recipe().tuningCents()).isEqualTo(3);
             assertThat(p.redoLabel(i)).contains("tuning 4");
             assertThat(p.redo(i).recipe().tuningCents()).isEqualTo(4);

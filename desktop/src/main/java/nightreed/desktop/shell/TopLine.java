@@ -25,6 +25,7 @@ final class TopLine extends HBox {
     private final Button redo = link("redo", "Redo");
     private final Button fold = link("fold-notes", "Notes ›");
     private final Button unsaved = link("unsaved", "");
+    private final Label underWay = new Label("·");
     private final HBox task = new HBox(8);
     private final Button enough = link("enough", "stop and keep the best");
     private final Label taskName = new Label();
@@ -51,7 +52,11 @@ final class TopLine extends HBox {
         task();
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        getChildren().addAll(project, slash, imitation, gap, task, unsaved, undo, redo, fold);
+        underWay.setId("under-way");
+        underWay.getStyleClass().add("under-way");
+        underWay.setAccessibleText("The last change is being written");
+        underWay.visibleProperty().bind(bench.underWayProperty().greaterThan(0));
+        getChildren().addAll(project, slash, imitation, underWay, gap, task, unsaved, undo, redo, fold);
         setAlignment(Pos.CENTER_LEFT);
         getStyleClass().add("top");
     }

@@ -23,6 +23,7 @@ final class ProjectWriter {
     private final Executor thread;
     private final Consumer<String> tell;
     private final ReadOnlyIntegerWrapper unsaved = new ReadOnlyIntegerWrapper();
+    private final ReadOnlyIntegerWrapper underWay = new ReadOnlyIntegerWrapper();
     private final Deque<Edit> waiting = new ArrayDeque<>(); // edits that are not in the file yet
     private ProjectFile project;
 
@@ -48,8 +49,29 @@ final class ProjectWriter {
                 work.run();
             } catch (UnusableProject e) {
                 tell.accept(e.getMessage());
+            } catch (RuntimeException e) { // the next edit must find this thread at work
+                LOG.error("writing into the project", e);
+                tell.accept("Something was not written into the project because of an internal error; what you see is kept in"
+                        + " the window. The log has the details.");
             }
         });
+    }
+
+    /** UI thread: writes an edit that is seen already; until it is in the file it counts as under way. */
+    void writeSeen(Work work) {
+        underWay.set(underWay.get() + 1);
+        write(() -> {
+            try {
+                work.run();
+            } finally {
+                ui.execute(() -> underWay.set(underWay.get() - 1));
+            }
+        });
+    }
+
+    /** UI thread: how many edits are seen, but not yet known to be in the file. */
+    ReadOnlyIntegerProperty underWayProperty() {
+        return underWay.getReadOnlyProperty();
     }
 
     /** UI thread: how many edits could not be written yet. */
@@ -62,13 +84,26 @@ final class ProjectWriter {
         return project;
     }
 
-    /** @return the project that was open until now, to be closed; null if there was none */
-    ProjectFile turnTo(ProjectFile opened) {
-        ProjectFile before = project;
-        project = opened;
-        waiting.clear();
-        ui.execute(() -> unsaved.set(0));
-        return before;
+    /**
+     * UI thread: everything queued from now on is written into another project. What was queued before still goes into the one before,
+     * which is then closed.
+     *
+     * @param back called on the UI thread if edits of the one before cannot be written: it stays open, and the other is closed
+     */
+    void turnTo(ProjectFile opened, Runnable back) {
+        thread.execute(() -> {
+            try {
+                if (project != null) {
+                    flush();
+                    project.close();
+                }
+                project = opened;
+            } catch (UnusableProject e) {
+                opened.close();
+                ui.execute(back);
+                tell.accept(e.getMessage());
+            }
+        });
     }
 
     /** Takes an edit on; {@link #flush} writes it. */

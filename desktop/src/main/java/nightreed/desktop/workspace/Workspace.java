@@ -120,6 +120,11 @@ public final class Workspace {
         return scribe.unsavedProperty();
     }
 
+    /** Edits that are seen, but not yet known to be in the file; 0 most of the time. */
+    public ReadOnlyIntegerProperty underWayProperty() {
+        return scribe.underWayProperty();
+    }
+
     /** Where the open project is, null while none is open. */
     public ReadOnlyObjectProperty<Path> projectPathProperty() {
         return projectPath.getReadOnlyProperty();
@@ -171,7 +176,7 @@ public final class Workspace {
     /** Opens a project file; if that fails, the one that is open stays. */
     public void openProject(Path file) {
         scribe.write(() -> {
-            if (!file.equals(scribe.project() == null ? null : scribe.project().path())) {
+            if (scribe.project() == null || !scribe.project().isAt(file)) {
                 settleIn(ProjectFile.open(file));
             }
         });
@@ -193,19 +198,48 @@ public final class Workspace {
         scribe.write(() -> settleIn(ProjectFile.create(file, name)));
     }
 
+    /**
+     * Scribe: turns to another project. All that will be shown of it is read first; if that fails, the one before stays. The bench
+     * turns before the writer does, so that every edit is written into the project that it was made on.
+     */
     private void settleIn(ProjectFile opened) throws UnusableProject {
-        if (scribe.project() != null) {
-            scribe.flush();
+        WorkspaceState next;
+        try {
+            if (scribe.project() != null) {
+                scribe.flush();
+            }
+            List<Imitation> all = opened.imitations();
+            Imitation first = all.isEmpty() ? opened.addImitation("First imitation") : all.get(0);
+            Snapshot snapshot = opened.now(first);
+            opened.rehearse(snapshot);
+            next = new StateLoader(opened, hearing).load(first, snapshot, null);
+        } catch (UnusableProject | RuntimeException e) {
+            opened.close();
+            throw e;
         }
-        List<Imitation> all = opened.imitations();
-        Imitation first = all.isEmpty() ? opened.addImitation("First imitation") : all.get(0);
-        ProjectFile before = scribe.turnTo(opened);
-        ui.execute(() -> projectPath.set(opened.path()));
-        opened.rehearse(opened.now(first));
-        bring(first);
-        if (before != null) {
-            before.close();
+        ui.execute(() -> {
+            tasks.cancel(); // what is being computed belongs to the project before
+            WorkspaceState before = state();
+            Path pathBefore = projectPath.get();
+            show(next, before);
+            projectPath.set(opened.path());
+            scribe.turnTo(opened, () -> {
+                projectPath.set(pathBefore);
+                show(before, state());
+            });
+        });
+        if (opened.remark() != null) {
+            tell(opened.remark());
         }
+    }
+
+    /** UI thread: puts another sound or another project on the bench. */
+    private void show(WorkspaceState next, WorkspaceState before) {
+        state.set(StateLoader.keepingComparison(next, before));
+        if (before.recording() != next.recording()) {
+            selected.set(StateLoader.selection(next, before, selected.get()));
+        }
+        following.follow();
     }
 
     /** Writes a copy of the project, with everything that is on the bench. */
@@ -265,12 +299,7 @@ public final class Workspace {
                 state.set(state().withHistory(next.imitations(), next.takes(), next.undoLabel(), next.redoLabel()));
                 return;
             }
-            WorkspaceState before = state();
-            state.set(StateLoader.keepingComparison(next, before));
-            if (before.recording() != next.recording()) {
-                selected.set(StateLoader.selection(next, before, selected.get()));
-            }
-            following.follow();
+            show(next, state());
         });
     }
 
@@ -302,8 +331,11 @@ public final class Workspace {
     void arrive(WorkspaceState at, String label, Snapshot next, ProjectChange then) {
         scribe.write(() -> {
             scribe.add(at.current(), label, next);
-            show(at.current(), next, at);
-            scribe.flush();
+            try {
+                scribe.flush();
+            } finally { // what the disk did not take stays on the bench, and is said to wait
+                show(at.current(), next, at);
+            }
             then.in(scribe.project());
             history(at.current());
         });
@@ -342,7 +374,7 @@ public final class Workspace {
     void commit(String label, Snapshot next) {
         Imitation imitation = state().current();
         edits++;
-        scribe.write(() -> {
+        scribe.writeSeen(() -> {
             scribe.add(imitation, label, next);
             scribe.flush();
             history(imitation);
