@@ -14,6 +14,7 @@ import nightreed.voice.explain.Arithmetic;
 import nightreed.voice.explain.ArithmeticJson;
 import nightreed.voice.explain.Table;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -39,8 +40,12 @@ final class ArithmeticCommand implements Callable<Integer> {
     @Option(names = "--json", paramLabel = "OUT", description = "Writes the tables as JSON; - is standard output.")
     Path json;
 
+    @Mixin
+    Results results;
+
     @Override
     public Integer call() throws UnusableRecipe, IOException {
+        results.check(json, List.of(file));
         Recipe r = RecipeFiles.read(file).layers().get(0).recipe();
         int k = key == null ? r.key() : key;
         PrintWriter out = spec.commandLine().getOut();

@@ -3,6 +3,7 @@ package nightreed.cli;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import nightreed.match.compare.Comparison;
@@ -13,6 +14,7 @@ import nightreed.match.sound.AnalysedSound;
 import nightreed.sheet.ReportJson;
 import nightreed.sound.UnusableSound;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -32,8 +34,12 @@ final class CompareCommand implements Callable<Integer> {
     @Option(names = "--json", paramLabel = "OUT", description = "Writes the comparison as JSON; - is standard output.")
     Path json;
 
+    @Mixin
+    Results results;
+
     @Override
     public Integer call() throws UnusableSound, IOException {
+        results.check(json, List.of(reference, imitation));
         PrintWriter err = spec.commandLine().getErr();
         PrintWriter out = spec.commandLine().getOut();
         AnalysedSound a = ImitationRenderer.side(Out.read(reference, err), Out.progress(err));

@@ -3,12 +3,15 @@ package nightreed.cli;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.stream.IntStream;
+import nightreed.files.OutputFile;
+import nightreed.files.Shown;
 import nightreed.machine.Machine;
 import nightreed.match.Match;
 import nightreed.match.Matcher;
@@ -34,7 +37,6 @@ import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.UnusableRecipe;
 import nightreed.sheet.ReportJson;
 import nightreed.sound.Clip;
-import nightreed.sound.SafeFiles;
 import nightreed.sound.UnusableSound;
 import nightreed.work.Progress;
 import picocli.CommandLine.Command;
@@ -124,6 +126,9 @@ final class MatchCommand implements Callable<Integer> {
     @Option(names = "--out", paramLabel = "DIR", required = true, description = "Folder for the results.")
     Path out;
 
+    @Mixin
+    Results results;
+
     @Override
     public Integer call() throws UnusableSound, UnusableRecipe, IOException {
         PrintWriter err = spec.commandLine().getErr();
@@ -132,6 +137,14 @@ final class MatchCommand implements Callable<Integer> {
         }
         if (layers != 1 && layers != 2) {
             throw new ParameterException(spec.commandLine(), "--layers must be 1 or 2, got " + layers);
+        }
+        if (Files.exists(out) && !Files.isDirectory(out)) {
+            throw new IOException(Shown.of(out) + " is a file, and --out names a folder: choose another name.");
+        }
+        for (String result : List.of("recipe.json", "imitation.wav", "report.json")) {
+            List<Path> inputs = new ArrayList<>(in);
+            inputs.add(machine);
+            results.check(out.resolve(result), inputs);
         }
         List<String> methods =
                 method == Method.AUTO ? Starts.METHODS : List.of(method.name().toLowerCase(Locale.ROOT));
@@ -186,13 +199,13 @@ final class MatchCommand implements Callable<Integer> {
                     String.join("; ", two.carries()));
         }
         boolean both = two != null && two.patch().layers().size() == 2;
-        SafeFiles.write(out.resolve("recipe.json"), both ? RecipeJson.text(two.patch()) : RecipeJson.text(recipe));
+        OutputFile.write(out.resolve("recipe.json"), both ? RecipeJson.text(two.patch()) : RecipeJson.text(recipe));
         level.write(
                 both ? two.imitation() : match.imitation(),
                 both ? two.patch() : Patch.of(match.recipe()),
                 out.resolve("imitation.wav"),
                 err);
-        SafeFiles.write(out.resolve("report.json"), report.toPrettyString());
+        OutputFile.write(out.resolve("report.json"), report.toPrettyString());
         return 0;
     }
 
@@ -225,9 +238,9 @@ final class MatchCommand implements Callable<Integer> {
                     h.comparison().worstJnd());
         }
         best.maps().forEach((id, value) -> screen.printf(Locale.ROOT, "%-24s %.3f%n", id, value));
-        SafeFiles.write(out.resolve("recipe.json"), RecipeJson.text(best.recipe()));
+        OutputFile.write(out.resolve("recipe.json"), RecipeJson.text(best.recipe()));
         level.write(best.imitation(), Patch.of(best.recipe()), out.resolve("imitation.wav"), err);
-        SafeFiles.write(out.resolve("report.json"), report.toPrettyString());
+        OutputFile.write(out.resolve("report.json"), report.toPrettyString());
         return 0;
     }
 

@@ -3,6 +3,7 @@ package nightreed.cli;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import nightreed.measure.Measurement;
@@ -12,6 +13,7 @@ import nightreed.measure.partial.Partial;
 import nightreed.sheet.PartialCsv;
 import nightreed.sound.UnusableSound;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -31,8 +33,13 @@ final class MeasureCommand implements Callable<Integer> {
     @Option(names = "--csv", paramLabel = "OUT", description = "Writes the partials as CSV; - is standard output.")
     Path csv;
 
+    @Mixin
+    Results results;
+
     @Override
     public Integer call() throws UnusableSound, IOException {
+        results.check(json, List.of(in));
+        results.check(csv, List.of(in));
         PrintWriter out = spec.commandLine().getOut();
         PrintWriter err = spec.commandLine().getErr();
         Measurement m = Measurer.measure(Out.read(in, err), Out.progress(err));

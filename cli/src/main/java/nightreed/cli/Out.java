@@ -3,8 +3,8 @@ package nightreed.cli;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import nightreed.files.OutputFile;
 import nightreed.sound.Clip;
-import nightreed.sound.SafeFiles;
 import nightreed.sound.UnusableSound;
 import nightreed.sound.file.SoundFiles;
 import nightreed.work.Progress;
@@ -19,7 +19,7 @@ final class Out {
             standardOut.println(text.stripTrailing());
             standardOut.flush();
         } else {
-            SafeFiles.write(file, text);
+            OutputFile.write(file, text);
         }
     }
 

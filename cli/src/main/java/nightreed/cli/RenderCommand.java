@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
 import java.util.concurrent.Callable;
 import nightreed.play.Performance;
 import nightreed.recipe.Patch;
@@ -56,6 +57,9 @@ final class RenderCommand implements Callable<Integer> {
     @Option(names = "--out", paramLabel = "OUT.wav", required = true, description = "WAV file to write.")
     Path out;
 
+    @Mixin
+    Results results;
+
     @Override
     public Integer call() throws UnusableRecipe, IOException {
         if (velocity != null && !(velocity >= 0 && velocity <= 1)) {
@@ -65,6 +69,7 @@ final class RenderCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(), "--seconds must lie above 0 and up to 120, got " + seconds);
         }
+        results.check(out, midi == null ? List.of(recipe) : List.of(recipe, midi));
         Patch patch = RecipeFiles.read(recipe);
         PrintWriter err = spec.commandLine().getErr();
         if (midi != null) {

@@ -2,10 +2,12 @@ package nightreed.cli;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.WavFiles;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
@@ -38,8 +40,12 @@ final class RoomCommand implements Callable<Integer> {
     @Option(names = "--out", paramLabel = "OUT.wav", required = true, description = "WAV file to write.")
     Path out;
 
+    @Mixin
+    Results results;
+
     @Override
     public Integer call() throws IOException {
+        results.check(out, List.of());
         try {
             RecordingRoom.Instrument i = RecordingRoom.instrument(instrument);
             int played = key == null ? i.usualKey() : key;

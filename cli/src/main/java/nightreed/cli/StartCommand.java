@@ -3,6 +3,7 @@ package nightreed.cli;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import nightreed.match.compare.ImitationRenderer;
@@ -11,6 +12,7 @@ import nightreed.match.start.Start;
 import nightreed.recipe.RecipeJson;
 import nightreed.sound.UnusableSound;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -46,8 +48,12 @@ final class StartCommand implements Callable<Integer> {
             description = "Recipe to write; - is standard output.")
     Path out;
 
+    @Mixin
+    Results results;
+
     @Override
     public Integer call() throws UnusableSound, IOException {
+        results.check(out, List.of(in));
         PrintWriter err = spec.commandLine().getErr();
         PrintWriter standard = spec.commandLine().getOut();
         Start start = Starts.of(

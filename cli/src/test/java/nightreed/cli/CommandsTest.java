@@ -48,6 +48,73 @@ class CommandsTest {
     }
 
     @Test
+    void nobodysWorkIsReplacedUnasked() throws Exception {
+        Path wav = bar();
+        assertThat(run("room", "slate-bars", "--out", wav)).as("our own").isZero();
+        Path letter = Files.writeString(folder.resolve("letter.txt"), "Dear engineer");
+        assertThat(run("room", "slate-bars", "--out", letter)).isEqualTo(1);
+        assertThat(err.toString()).contains("was not written by Night Reed").contains("--force");
+        assertThat(Files.readString(letter)).isEqualTo("Dear engineer");
+        assertThat(run("room", "slate-bars", "--force", "--out", letter)).isZero();
+        byte[] before = Files.readAllBytes(wav);
+        for (String option : List.of("--json", "--csv")) {
+            assertThat(run("measure", wav, option, wav.resolveSibling("./bar.wav"), "--force"))
+                    .isEqualTo(1);
+        }
+        assertThat(run("match", wav, "--out", wav)).isEqualTo(1);
+        assertThat(err.toString()).contains("not written over").contains("names a folder");
+        assertThat(Files.readAllBytes(wav)).isEqualTo(before);
+    }
+
+    /** Whatever is asked, the answer is one line and an exit code. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "measure /",
+                "measure .",
+                "measure none.wav",
+                "measure @args",
+                "measure /dev/null",
+                "match none --out /",
+                "start none --method fm --out /",
+                "render / --out x.wav",
+                "render none --out .",
+                "arithmetic /dev/null",
+                "compare none none",
+                "room nobody --out x.wav",
+                "room slate-bars --out /",
+                "room slate-bars --note 999 --out x.wav",
+                "render none --midi / --out x.wav",
+                "match none --machine / --out x"
+            })
+    void noCommandEndsInATrace(String words) {
+        Object[] args = java.util.Arrays.copyOf(words.split(" "), words.split(" ").length, Object[].class);
+        for (int i = 0; i < args.length; i++) {
+            args[i] = args[i].equals("x.wav") || args[i].equals("x") ? folder.resolve((String) args[i]) : args[i];
+        }
+        assertThat(run(args)).isBetween(1, 2);
+        assertThat(err.toString()).isNotBlank().doesNotContain("\tat ").doesNotContain("Exception");
+    }
+
+    @Test
+    void onlyItsOwnTextReachesStandardOutputAndLossIsAnError() throws Exception {
+        java.io.PrintStream before = System.out;
+        try {
+            System.setOut(new java.io.PrintStream(new java.io.OutputStream() {
+                @Override
+                public void write(int b) throws java.io.IOException {
+                    throw new java.io.IOException("full");
+                }
+            }));
+            Path wav = bar();
+            assertThat(NightReedCommand.run(NightReedCommand.commandLine(), "measure", wav.toString()))
+                    .isEqualTo(1);
+        } finally {
+            System.setOut(before);
+        }
+    }
+
+    @Test
     void theWholeRoadRunsFromTheCommandLine() throws Exception {
         Path wav = bar();
         assertThat(run("measure", wav, "--json", "-", "--csv", folder.resolve("p.csv")))

@@ -63,7 +63,9 @@ final class Contents {
         for (var table : COLUMNS.entrySet()) {
             columns(table.getKey(), table.getValue());
         }
-        none("select 1 from (select count(*) n from project where name is not null) where n != 1", "it has not one name");
+        none(
+                "select 1 from (select count(*) n from project where name is not null) where n != 1",
+                "it has not one name");
         none("select 1 from imitation where name is null", "an imitation has no name");
         none(
                 "select 1 from imitation i where i.head is not null and not exists"
@@ -85,7 +87,8 @@ final class Contents {
             boolean known = thing[0].equals("table")
                     && (COLUMNS.containsKey(thing[1]) || thing[1].equals(MARK) || thing[1].startsWith("sqlite_"));
             boolean plainIndex = thing[0].equals("index") && thing[2].isEmpty();
-            if (!known && !plainIndex || thing[2].toLowerCase(java.util.Locale.ROOT).startsWith("create virtual")) {
+            if (!known && !plainIndex
+                    || thing[2].toLowerCase(java.util.Locale.ROOT).startsWith("create virtual")) {
                 throw new UnusableProject(name + " holds a " + thing[0] + " '" + Shown.of(thing[1])
                         + "' that no project of Night Reed has, and is not opened: ask who made it for a clean copy.");
             }
@@ -134,7 +137,8 @@ final class Contents {
     /** The one message about damage; it never advises to write over a file. */
     static UnusableProject damaged(String name, String how, Exception cause) {
         return new UnusableProject(
-                name + " is damaged (" + how + ") and was left as it is: open a backup of it under another name.", cause);
+                name + " is damaged (" + how + ") and was left as it is: open a backup of it under another name.",
+                cause);
     }
 
     /** The mark of the state in which a file is, "-" for files of versions that had none. */

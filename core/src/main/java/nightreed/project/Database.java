@@ -191,7 +191,10 @@ final class Database implements AutoCloseable {
             T result = work.run();
             execute("commit");
             return result;
-        } catch (SQLException | UnusableProject | RuntimeException | Error e) { // nothing half done may stay, whatever went wrong
+        } catch (SQLException
+                | UnusableProject
+                | RuntimeException
+                | Error e) { // nothing half done may stay, whatever went wrong
             rollBack(e);
             throw e;
         }
@@ -247,8 +250,9 @@ final class Database implements AutoCloseable {
 
     private void refuseIfReplaced() throws UnusableProject {
         if (isReplaced()) {
-            throw new UnusableProject("The file " + path + " was replaced by another while it was open. Nothing is written"
-                    + " into that one: save a copy under another name to keep what you see here.");
+            throw new UnusableProject(
+                    "The file " + path + " was replaced by another while it was open. Nothing is written"
+                            + " into that one: save a copy under another name to keep what you see here.");
         }
     }
 
@@ -347,7 +351,8 @@ final class Database implements AutoCloseable {
                 "the file, or what is written beside it, cannot be opened: check the folder " + path.getParent()
                         + " and its permissions";
             case BUSY, LOCKED -> "another window has it open: close that one";
-            case IO_ERROR -> "the disk did not take it (" + firstLine(e) + "): check the disk, or save a copy elsewhere";
+            case IO_ERROR ->
+                "the disk did not take it (" + firstLine(e) + "): check the disk, or save a copy elsewhere";
             case TOO_BIG -> "a value in it is larger than " + (LARGEST_VALUE >> 20) + " MB, which none of ours is";
             case INTERRUPTED -> "it was stopped";
             case CORRUPT, NO_DATABASE -> null;

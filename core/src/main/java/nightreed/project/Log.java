@@ -126,8 +126,9 @@ final class Log {
         }
         Files.move(beside(ending), aside);
         Files.deleteIfExists(beside("-shm"));
-        remark = Shown.of(project.getFileName()) + " is not the file that was open here last: it was replaced, by a backup"
-                + " perhaps. Edits that belong to the other one were set aside as " + Shown.of(aside.getFileName()) + ".";
+        remark = Shown.of(project.getFileName())
+                + " is not the file that was open here last: it was replaced, by a backup"
+                + " perhaps. Edits that belong to the other one were set aside as " + Shown.of(aside.getFileName())
+                + ".";
     }
-
 }

@@ -100,7 +100,8 @@ public final class ProjectFile implements AutoCloseable {
         if (!Files.isWritable(real)) {
             throw new UnusableProject(name + " may not be written: change its permissions, or open a copy of it.");
         }
-        ProjectLock lock = ProjectLock.take(real); // before any handle of the file is opened, which its closing would unlock
+        ProjectLock lock =
+                ProjectLock.take(real); // before any handle of the file is opened, which its closing would unlock
         Log log = new Log(real, lock);
         int version;
         try {
@@ -209,7 +210,9 @@ public final class ProjectFile implements AutoCloseable {
     }
 
     public List<Imitation> imitations() throws UnusableProject {
-        return db.query("select id, name from imitation order by id", r -> new Imitation(r.getLong(1), r.getString(2), opening));
+        return db.query(
+                "select id, name from imitation order by id",
+                r -> new Imitation(r.getLong(1), r.getString(2), opening));
     }
 
     public Imitation addImitation(String name) throws UnusableProject {

@@ -15,6 +15,8 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.UUID;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /**
  * A small file beside an open project that says who has it open. SQLite's own locks are not enough: on POSIX systems they end
@@ -26,6 +28,7 @@ import java.util.UUID;
  * <p>One line each: process, its start [ms], machine, run of the machine, marks with spaces between.
  */
 final class ProjectLock {
+    private static final Logger LOG = LoggerFactory.getLogger(ProjectLock.class);
     private static final String ENDING = ".lock";
     private static final String NOBODY = "0";
 
@@ -100,7 +103,8 @@ final class ProjectLock {
             if (line.length < 6 || !line[0].matches("\\d{1,18}") || !line[1].matches("\\d{1,18}")) {
                 return null;
             }
-            Set<String> marks = line[4].isBlank() ? Set.of() : Set.of(line[4].strip().split(" "));
+            Set<String> marks =
+                    line[4].isBlank() ? Set.of() : Set.of(line[4].strip().split(" "));
             return new Content(new Owner(line[0], Long.parseLong(line[1]), line[2], line[3]), marks);
         }
     }
@@ -130,12 +134,13 @@ final class ProjectLock {
                     Files.writeString(file, text, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
                     return new ProjectLock(file, me, marks);
                 } catch (FileAlreadyExistsException quicker) {
-                    continue;
+                    LOG.debug("{} was taken in the same moment", project);
                 }
             }
         } catch (IOException e) {
             throw new UnusableProject(
-                    "The folder " + project.getParent() + " cannot be written, and a project cannot be created or opened without writing beside"
+                    "The folder " + project.getParent()
+                            + " cannot be written, and a project cannot be created or opened without writing beside"
                             + " itself: change the folder's permissions, free some space, or copy the project elsewhere.",
                     e);
         }
@@ -155,8 +160,9 @@ final class ProjectLock {
             return;
         }
         if (!there.owner.machine.equals(me.machine)) {
-            throw new UnusableProject(project.getFileName() + " seems to be open on another machine, or by another user:"
-                    + " close it there. If nobody has it open, delete " + file + ".");
+            throw new UnusableProject(
+                    project.getFileName() + " seems to be open on another machine, or by another user:"
+                            + " close it there. If nobody has it open, delete " + file + ".");
         }
         throw heldElsewhere(project);
     }
@@ -220,7 +226,7 @@ final class ProjectLock {
             }
         } catch (IOException e) {
             // the next who opens it sees that this process is gone
-            org.slf4j.LoggerFactory.getLogger(ProjectLock.class).warn("releasing {}", file, e);
+            LOG.warn("releasing {}", file, e);
         }
     }
 

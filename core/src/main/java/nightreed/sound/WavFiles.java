@@ -5,6 +5,9 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.Arrays;
+import nightreed.files.OutputFile;
+import nightreed.files.Written;
 
 /** WAV out: plain chunks, readable everywhere. Reading is in {@code nightreed.sound.file}. */
 public final class WavFiles {
@@ -64,6 +67,20 @@ public final class WavFiles {
      * @throws IOException with a message for the user if the folder cannot be written
      */
     public static void write(Clip clip, Format format, Path file) throws IOException {
-        SafeFiles.write(file, encode(clip, format));
+        OutputFile.write(file, signed(encode(clip, format)));
+    }
+
+    /** With the name of the program that wrote it, in the place that the format has for that: chunk LIST, INFO, ISFT. */
+    private static byte[] signed(byte[] wav) {
+        byte[] name = Arrays.copyOf(Written.PROGRAM.getBytes(StandardCharsets.US_ASCII), 12); // ends in a 0, even
+        int padded = wav.length + (wav.length & 1);
+        ByteBuffer b = ByteBuffer.allocate(padded + 20 + name.length).order(ByteOrder.LITTLE_ENDIAN);
+        b.put(wav).position(padded);
+        b.put("LIST".getBytes(StandardCharsets.US_ASCII)).putInt(12 + name.length);
+        b.put("INFOISFT".getBytes(StandardCharsets.US_ASCII))
+                .putInt(name.length)
+                .put(name);
+        b.putInt(4, b.capacity() - 8); // length of all that follows the head
+        return b.array();
     }
 }

@@ -171,21 +171,23 @@ class ProjectSafetyTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "create trigger t after insert on edit begin delete from take; end | trigger",
-        "create view v as select 1 | view",
-        "create table extra(x) | table",
-        "create virtual table f using fts5(x) | table",
-        "create index i on edit(abs(id)) | index",
-        "alter table take add column g text generated always as (note) | computed column",
-        "delete from project | has not one name",
-        "insert into project values ('B') | has not one name",
-        "update imitation set head = 99 | state of an imitation",
-        "update edit set imitation = 77 | missing",
-        "alter table edit rename column note to other | not whole",
-        "pragma user_version = -3 | version is -3",
-        "pragma user_version = 0 | version is 0"
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "create trigger t after insert on edit begin delete from take; end | trigger",
+                "create view v as select 1 | view",
+                "create table extra(x) | table",
+                "create virtual table f using fts5(x) | table",
+                "create index i on edit(abs(id)) | index",
+                "alter table take add column g text generated always as (note) | computed column",
+                "delete from project | has not one name",
+                "insert into project values ('B') | has not one name",
+                "update imitation set head = 99 | state of an imitation",
+                "update edit set imitation = 77 | missing",
+                "alter table edit rename column note to other | not whole",
+                "pragma user_version = -3 | version is -3",
+                "pragma user_version = 0 | version is 0"
+            })
     void whatNoProjectHasIsRefusedAndLeftAsItIs(String statement, String why) throws Exception {
         try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + file);
                 Statement s = c.createStatement()) {

@@ -8,6 +8,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import nightreed.Tones;
+import nightreed.files.OutputFile;
 import nightreed.sound.file.SoundFiles;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -49,7 +50,7 @@ class WavFilesTest {
     @Test
     void aFolderThatCannotBeWrittenIsExplainedAndNothingIsLeftBehind() throws IOException {
         Path file = Files.writeString(folder.resolve("a-file"), "in the way");
-        assertThatThrownBy(() -> SafeFiles.write(file.resolve("sheet.html"), "text"))
+        assertThatThrownBy(() -> OutputFile.write(file.resolve("sheet.html"), "text"))
                 .isInstanceOf(IOException.class)
                 .hasMessageContaining("sheet.html was not written")
                 .hasMessageContaining("choose another folder");

@@ -33,7 +33,7 @@ public final class Main {
         line.addSubcommand(new DemoCommand());
         line.addSubcommand(new ShotsCommand());
         line.addSubcommand(new WarmUpCommand());
-        System.exit(NightReedCommand.prepared(line).execute(args));
+        System.exit(NightReedCommand.run(NightReedCommand.prepared(line), args));
     }
 
     private static boolean isProject(String arg) {

@@ -22,34 +22,44 @@ import nightreed.desktop.stage.WorkStage;
 import nightreed.desktop.workspace.DemoProject;
 import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.device.NoDevices;
+import nightreed.files.OutputFile;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
 import nightreed.recipe.StringRecipe;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
-import nightreed.sound.SafeFiles;
 import nightreed.sound.WavFiles;
 import nightreed.work.Progress;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
 
 @Command(name = "shots", description = "Draws each view of the demo project into PNG files.")
 final class ShotsCommand implements Callable<Integer> {
     @Parameters(paramLabel = "DIR", description = "Folder for the pictures.")
     Path folder;
 
+    @Spec
+    CommandSpec spec;
+
     @Option(names = "--size", paramLabel = "WxH", description = "Size of the window, 1280x800 by default.")
     String size = "1280x800";
 
     @Option(names = "--look", paramLabel = "LOOK", description = "night (default) or day.")
-    String look = "night";
+    Look look = Look.NIGHT;
 
     @Option(names = "--scale", paramLabel = "PERCENT", description = "Size of everything, 100 to 200; 100 by default.")
     int scale = 100;
 
     @Override
     public Integer call() throws Exception {
+        if (!size.matches("[1-9]\\d{2,3}x[1-9]\\d{2,3}")) {
+            throw new ParameterException(
+                    spec.commandLine(), "--size is a width and a height such as 1280x800, got " + size);
+        }
         String[] wh = size.split("x", 2);
         double width = Double.parseDouble(wh[0]);
         double height = Double.parseDouble(wh[1]);
@@ -62,7 +72,7 @@ final class ShotsCommand implements Callable<Integer> {
         Stage[] stage = new Stage[1];
         onFx(() -> {
             bench[0] = new Workbench(new NoDevices(), preferences);
-            bench[0].preferences().change(p -> p.asWelcomed().withLook(Look.valueOf(look.toUpperCase(Locale.ROOT))));
+            bench[0].preferences().change(p -> p.asWelcomed().withLook(look));
             stage[0] = new Stage();
             bench[0].show(stage[0]);
             stage[0].setWidth(width);
@@ -182,6 +192,6 @@ final class ShotsCommand implements Callable<Integer> {
         rgb.getGraphics().drawImage(SwingFXUtils.fromFXImage(image, null), 0, 0, null);
         ByteArrayOutputStream png = new ByteArrayOutputStream();
         ImageIO.write(rgb, "png", png);
-        SafeFiles.write(file, png.toByteArray());
+        OutputFile.write(file, png.toByteArray());
     }
 }

@@ -9,7 +9,7 @@ import java.util.concurrent.Executor;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import nightreed.sound.SafeFiles;
+import nightreed.files.OutputFile;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -62,7 +62,7 @@ public final class PreferenceStore {
         current.set(next);
         writer.execute(() -> {
             try {
-                SafeFiles.write(file, mapper().writerWithDefaultPrettyPrinter().writeValueAsBytes(next));
+                OutputFile.write(file, mapper().writerWithDefaultPrettyPrinter().writeValueAsBytes(next));
             } catch (IOException e) {
                 LOG.warn("preferences were not kept", e);
             }

@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import nightreed.files.OutputFile;
+import nightreed.files.Written;
 import nightreed.match.advice.Tolerances;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
@@ -12,7 +14,6 @@ import nightreed.recipe.RecipeJson;
 import nightreed.sheet.PartialCsv;
 import nightreed.sheet.PatchSheet;
 import nightreed.sound.Clip;
-import nightreed.sound.SafeFiles;
 import nightreed.sound.UnusableSound;
 import nightreed.sound.WavFiles;
 import nightreed.voice.PlayingLevel;
@@ -23,12 +24,7 @@ final class Exports {
     private Exports() {}
 
     static List<Path> write(WorkspaceState s, Path folder, Progress progress) throws IOException, UnusableSound {
-        String stem = s.current()
-                .name()
-                .toLowerCase(Locale.ROOT)
-                .replaceAll("[^a-z0-9]+", "-")
-                .replaceAll("^-|-$", "");
-        stem = stem.isEmpty() ? "imitation" : stem;
+        String stem = stem(s, folder);
         Path sheet = folder.resolve(stem + "-sheet.html");
         Path sound = folder.resolve(stem + ".wav");
         Path recipe = folder.resolve(stem + "-recipe.json");
@@ -41,7 +37,7 @@ final class Exports {
                 : s.tolerances();
         var comparison = PerceptualComparator.compare(s.recording(), ImitationRenderer.imitation(s.recording(), patch));
         progress.report(0.6, "writing");
-        SafeFiles.write(
+        OutputFile.write(
                 sheet,
                 PatchSheet.html(
                         s.projectName(),
@@ -55,8 +51,42 @@ final class Exports {
         double gain = Math.pow(10, PlayingLevel.gainDb(patch) / 20);
         Clip played = ImitationRenderer.render(patch, s.recording()).scaled(gain);
         WavFiles.write(PlayingLevel.safe(played).clip(), WavFiles.Format.PCM24, sound);
-        SafeFiles.write(recipe, patch.layers().size() == 1 ? RecipeJson.text(s.recipe()) : RecipeJson.text(patch));
-        SafeFiles.write(partials, PartialCsv.text(s.recording().measurement()));
+        OutputFile.write(recipe, patch.layers().size() == 1 ? RecipeJson.text(s.recipe()) : RecipeJson.text(patch));
+        OutputFile.write(partials, PartialCsv.text(s.recording().measurement()));
         return List.of(sheet, sound, recipe, partials);
+    }
+
+    /** Name that the files begin with: one of its own for each imitation, and none that would replace the work of another program. */
+    private static String stem(WorkspaceState s, Path folder) throws IOException {
+        String own = inFileName(s.current().name());
+        long before = s.imitations().stream()
+                .takeWhile(i -> !i.equals(s.current()))
+                .filter(i -> inFileName(i.name()).equalsIgnoreCase(own))
+                .count();
+        String stem = before == 0 ? own : own + "-" + (before + 1);
+        String free = stem;
+        for (int n = 2; isTaken(folder, free); n++) {
+            free = stem + "-" + n;
+        }
+        return free;
+    }
+
+    private static boolean isTaken(Path folder, String stem) throws IOException {
+        for (String ending : List.of("-sheet.html", ".wav", "-recipe.json", "-partials.csv")) {
+            if (Written.byAnother(folder.resolve(stem + ending))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Letters of any script stay; what separates folders, controls a terminal or is reserved somewhere goes. */
+    static String inFileName(String name) {
+        String plain = name.toLowerCase(Locale.ROOT)
+                .replaceAll("[\\p{Cntrl}\\p{Cf}\\s/\\\\:*?\"<>|,;]+", "-")
+                .replaceAll("^[-.]+|[-.]+$", "");
+        String shortened =
+                plain.substring(0, plain.offsetByCodePoints(0, Math.min(60, plain.codePointCount(0, plain.length()))));
+        return shortened.isEmpty() ? "imitation" : shortened;
     }
 }

@@ -51,8 +51,9 @@ final class ProjectWriter {
                 tell.accept(e.getMessage());
             } catch (RuntimeException e) { // the next edit must find this thread at work
                 LOG.error("writing into the project", e);
-                tell.accept("Something was not written into the project because of an internal error; what you see is kept in"
-                        + " the window. The log has the details.");
+                tell.accept(
+                        "Something was not written into the project because of an internal error; what you see is kept in"
+                                + " the window. The log has the details.");
             }
         });
     }

@@ -7,11 +7,13 @@ import java.util.Locale;
 import java.util.concurrent.Executor;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import nightreed.files.Shown;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.PartialNear;
 import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
+import nightreed.project.ProjectFile;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.Clip;
 import nightreed.sound.file.Outline;
@@ -55,6 +57,10 @@ public final class RecordingImport {
     public void file(Path file) {
         String name = String.valueOf(file.getFileName());
         longFile.set(null);
+        if (name.endsWith(ProjectFile.ENDING)) { // not even looked into: that would unlock it while it is open
+            bench.say(Shown.of(name) + " is a project and no recording: open it from the menu of projects.");
+            return;
+        }
         bench.run("measuring " + name, progress -> {
             SoundFormat format = SoundFiles.format(file);
             if (format.seconds() > TAKEN_AT_ONCE_SECONDS || Double.isNaN(format.seconds())) {

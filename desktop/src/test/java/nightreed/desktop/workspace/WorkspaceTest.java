@@ -16,6 +16,7 @@ import nightreed.match.hearing.Aspect;
 import nightreed.match.hearing.JndThresholds;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
+import nightreed.project.Snapshot;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.part.Parameter;
@@ -426,6 +427,62 @@ class WorkspaceTest {
             assertThat(demo.state().comparison().totalJnd()).isLessThan(3);
         }
         assertThat(Files.readAllBytes(built)).isEqualTo(before);
+    }
+
+    @Test
+    void aProjectThatCannotBeReadLeavesTheOneBeforeOnTheBench() throws Exception {
+        Path good = folder.resolve("good.nightreed");
+        Path bad = folder.resolve("bad.nightreed");
+        try (ProjectFile p = ProjectFile.create(bad, "Bad")) {
+            p.commit(p.addImitation("bar"), "one", Snapshot.EMPTY.withNote("of bad"));
+        }
+        try (var c = java.sql.DriverManager.getConnection("jdbc:sqlite:" + bad);
+                var s = c.createStatement()) {
+            s.execute("update edit set recipe = '{\"method\":\"fm\"}'");
+        }
+        byte[] before = Files.readAllBytes(bad);
+        bench.newProject(good, "Good");
+        workWithoutAdvice();
+        bench.openProject(bad);
+        workWithoutAdvice();
+        assertThat(bench.messageProperty().get()).contains("bad.nightreed");
+        assertThat(bench.state().projectName()).isEqualTo("Good");
+        assertThat(bench.projectPathProperty().get().getFileName()).hasToString("good.nightreed");
+        bench.shaping().note("of good");
+        workWithoutAdvice();
+        bench.openProject(Path.of("").toAbsolutePath().relativize(good)); // the same by another name
+        bench.close();
+        workWithoutAdvice();
+        try (ProjectFile p = ProjectFile.open(good)) {
+            assertThat(p.now(p.imitations().get(0)).note()).isEqualTo("of good");
+        }
+        assertThat(before.length).isEqualTo((int) Files.size(bad));
+        try (ProjectFile p = ProjectFile.open(bad)) { // it is not locked
+            assertThat(p.name()).isEqualTo("Bad");
+        }
+    }
+
+    /** What is shaped just before another project comes belongs to the one before. */
+    @Test
+    void anEditBeforeAnotherProjectComesIsWrittenIntoItsOwn() throws Exception {
+        Path a = folder.resolve("a.nightreed");
+        Path b = folder.resolve("b.nightreed");
+        ProjectFile.create(b, "B").close();
+        bench.newProject(a, "A");
+        workWithoutAdvice();
+        bench.openProject(b);
+        bench.shaping().note("of a");
+        workWithoutAdvice();
+        assertThat(bench.state().projectName()).isEqualTo("B");
+        assertThat(bench.state().snapshot().note()).isEmpty();
+        bench.close();
+        workWithoutAdvice();
+        try (ProjectFile p = ProjectFile.open(a)) {
+            assertThat(p.now(p.imitations().get(0)).note()).isEqualTo("of a");
+        }
+        try (ProjectFile p = ProjectFile.open(b)) {
+            assertThat(p.now(p.imitations().get(0)).note()).isEmpty();
+        }
     }
 
     @Test

@@ -15,13 +15,13 @@ import javafx.stage.Window;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.files.OutputFile;
 import nightreed.machine.Feature;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
 import nightreed.match.advice.LimitCosts.Price;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.UnusableRecipe;
-import nightreed.sound.SafeFiles;
 
 /** Which machine has to play what is fitted, and what its limits cost. */
 final class MachineMenu {
@@ -122,7 +122,7 @@ final class MachineMenu {
             Machine written = now.equals(Machine.ANY) ? MachineJson.examples().get(0) : now;
             bench.beside(
                     () -> {
-                        SafeFiles.write(file.toPath(), MachineJson.text(written));
+                        OutputFile.write(file.toPath(), MachineJson.text(written));
                         return file;
                     },
                     f -> bench.say("'" + written.name() + "' was written to " + f + "."),
