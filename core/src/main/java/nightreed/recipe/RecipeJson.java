@@ -3,26 +3,22 @@ package nightreed.recipe;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonParser;
-import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationContext;
-import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonDeserializer;
 import com.fasterxml.jackson.databind.JsonMappingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.JsonSerializer;
 import com.fasterxml.jackson.databind.SerializerProvider;
-import com.fasterxml.jackson.databind.exc.InvalidFormatException;
-import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.module.SimpleModule;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import nightreed.files.Shown;
 
 /**
  * Recipes as JSON, schema {@value #SCHEMA}; {@value #FIRST_SCHEMA} is read, too (docs/formats.md). The fields are the
@@ -39,14 +35,24 @@ public final class RecipeJson {
             "formant", FormantRecipe.class,
             "string", StringRecipe.class,
             "subtractive", SubtractiveRecipe.class));
-    private static final JsonMapper MAPPER = JsonMapper.builder()
-            .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
-            .disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)
-            .serializationInclusion(JsonInclude.Include.NON_EMPTY)
+    private static final String WANTED = "a recipe.json";
+    private static final JsonMapper MAPPER = StrictJson.mapper(JsonInclude.Include.NON_EMPTY)
             .addModule(new SimpleModule()
                     .addSerializer(ExcitationSample.class, new FeedOut())
                     .addDeserializer(ExcitationSample.class, new FeedIn()))
             .build();
+
+    /** A layer as it is read; what is left out is as usual. */
+    private record LayerIn(
+            ObjectNode recipe,
+            Double balanceDb,
+            Integer transpose,
+            Integer lowKey,
+            Integer highKey,
+            Integer fadeKeys) {}
+
+    /** A patch as it is read. */
+    private record PatchIn(String schema, List<LayerIn> layers) {}
 
     private RecipeJson() {}
 
@@ -82,27 +88,26 @@ public final class RecipeJson {
 
     /** Layers, or a recipe as the only layer. @throws UnusableRecipe if it is neither, or a value is missing or absurd */
     public static Patch parsePatch(String json, String name) throws UnusableRecipe {
-        JsonNode o;
-        try {
-            o = MAPPER.readTree(json);
-        } catch (JsonProcessingException e) {
-            return Patch.of(parse(json, name)); // which explains
+        ObjectNode o = StrictJson.object(MAPPER, json, name, WANTED);
+        if (!o.path("schema").asText().equals(PATCH_SCHEMA)) {
+            return Patch.of(recipe(o, name));
         }
-        if (o == null || !o.path("schema").asText().equals(PATCH_SCHEMA)) {
-            return Patch.of(parse(json, name));
-        }
+        PatchIn patch = StrictJson.value(MAPPER, o, PatchIn.class, name);
         List<Layer> layers = new ArrayList<>();
-        for (JsonNode l : o.path("layers")) {
+        for (LayerIn l : patch.layers == null ? List.<LayerIn>of() : patch.layers) {
             String which = "layer " + (layers.size() + 1) + " of " + name;
-            Recipe recipe = parse(l.path("recipe").toString(), which);
+            if (l == null || l.recipe == null) {
+                throw new UnusableRecipe(which + " cannot be used: 'recipe' is missing.");
+            }
+            Recipe recipe = recipe(l.recipe, which);
             try {
                 layers.add(new Layer(
                         recipe,
-                        l.path("balanceDb").asDouble(0),
-                        l.path("transpose").asInt(0),
-                        l.path("lowKey").asInt(0),
-                        l.path("highKey").asInt(127),
-                        l.path("fadeKeys").asInt(0)));
+                        l.balanceDb == null ? 0 : l.balanceDb,
+                        l.transpose == null ? 0 : l.transpose,
+                        l.lowKey == null ? 0 : l.lowKey,
+                        l.highKey == null ? 127 : l.highKey,
+                        l.fadeKeys == null ? 0 : l.fadeKeys));
             } catch (IllegalArgumentException e) {
                 throw new UnusableRecipe(which + " cannot be used: " + e.getMessage() + ".", e);
             }
@@ -116,22 +121,19 @@ public final class RecipeJson {
 
     /** @throws UnusableRecipe if the text is not a recipe of a known schema, or a value is missing, unknown or absurd */
     public static Recipe parse(String json, String name) throws UnusableRecipe {
-        JsonNode node;
-        try {
-            node = MAPPER.readTree(json);
-        } catch (JsonProcessingException e) {
-            int line = e.getLocation() == null ? 1 : e.getLocation().getLineNr();
-            throw new UnusableRecipe(name + " is not JSON (line " + line + "): choose a recipe.json.", e);
-        }
-        String schema = node == null ? "" : node.path("schema").asText();
-        if (!(node instanceof ObjectNode o) || !schema.equals(SCHEMA) && !schema.equals(FIRST_SCHEMA)) {
+        return recipe(StrictJson.object(MAPPER, json, name, WANTED), name);
+    }
+
+    private static Recipe recipe(ObjectNode o, String name) throws UnusableRecipe {
+        String schema = o.path("schema").asText();
+        if (!schema.equals(SCHEMA) && !schema.equals(FIRST_SCHEMA)) {
             throw new UnusableRecipe(name + " is not a recipe of schema " + SCHEMA
                     + ": it may be another file, or come from a newer version.");
         }
         String method = o.path("method").asText();
         Class<? extends Recipe> type = METHODS.get(method);
         if (type == null) {
-            throw new UnusableRecipe(name + " is a recipe of the method '" + method
+            throw new UnusableRecipe(name + " is a recipe of the method '" + Shown.of(method)
                     + "', which this version does not know; it knows: " + String.join(", ", METHODS.keySet()) + ".");
         }
         if (schema.equals(FIRST_SCHEMA) && o.path("velocity") instanceof ObjectNode v) {
@@ -139,45 +141,7 @@ public final class RecipeJson {
         }
         o.remove("schema");
         o.remove("method");
-        try {
-            return MAPPER.treeToValue(o, type);
-        } catch (JsonProcessingException e) {
-            throw new UnusableRecipe(name + " cannot be used: " + explained(e) + ".", e);
-        }
-    }
-
-    /** Where the fault is, and what. */
-    private static String explained(JsonProcessingException e) {
-        StringBuilder where = new StringBuilder();
-        if (e instanceof JsonMappingException m) {
-            for (JsonMappingException.Reference r : m.getPath()) {
-                where.append(
-                        r.getFieldName() != null
-                                ? (where.isEmpty() ? "" : ".") + r.getFieldName()
-                                : "[" + (r.getIndex() + 1) + "]");
-            }
-        }
-        String at = where.isEmpty() ? "" : "in '" + where + "': ";
-        if (e.getCause() instanceof IllegalArgumentException bad && bad.getMessage() != null) {
-            return at + bad.getMessage();
-        }
-        String field = where.substring(where.lastIndexOf(".") + 1);
-        if (e instanceof UnrecognizedPropertyException) {
-            return "there is no value '" + where + "'";
-        }
-        String said = String.valueOf(e.getOriginalMessage());
-        if (said.contains("Cannot map `null`") || said.contains("Cannot coerce `null`") || said.contains("null")) {
-            return "'" + where + "' is missing";
-        }
-        if (field.equals("key")) {
-            return "the key must be a whole MIDI number";
-        }
-        if (e instanceof InvalidFormatException f
-                && f.getTargetType() != null
-                && f.getTargetType().isEnum()) {
-            return at + "must be one of " + Arrays.toString(f.getTargetType().getEnumConstants());
-        }
-        return at + "a value is of the wrong kind";
+        return StrictJson.value(MAPPER, o, type, name);
     }
 
     private static final class FeedOut extends JsonSerializer<ExcitationSample> {
@@ -193,7 +157,7 @@ public final class RecipeJson {
     private static final class FeedIn extends JsonDeserializer<ExcitationSample> {
         @Override
         public ExcitationSample deserialize(JsonParser p, DeserializationContext c) throws IOException {
-            JsonNode n = p.readValueAsTree();
+            JsonNode n = c.readTree(p);
             try {
                 return ExcitationSample.of(
                         n.path("sampleRateHz").asInt(), n.path("pcm16").asText());

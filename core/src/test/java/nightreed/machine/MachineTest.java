@@ -163,10 +163,10 @@ class MachineTest {
                 "{}|is not the description of a machine",
                 "{'schema': 'machine-1'}|a machine needs a name",
                 "{'schema': 'machine-1', 'name': 'x', 'oscillators': -2}|'oscillators' must be 0 to 16, got -2",
-                "{'schema': 'machine-1', 'name': 'x', 'oscillators': 'two'}|'oscillators' is of the wrong kind",
+                "{'schema': 'machine-1', 'name': 'x', 'oscillators': 'two'}|'oscillators' must be a whole number, and is \"two\"",
                 "{'schema': 'machine-1', 'name': 'x', 'waves': []}|'waves' must name at least one",
-                "{'schema': 'machine-1', 'name': 'x', 'waves': ['SQUARE']}|must be of",
-                "{'schema': 'machine-1', 'name': 'x', 'buttons': 3}|a machine has no 'buttons'",
+                "{'schema': 'machine-1', 'name': 'x', 'waves': ['SQUARE']}|'waves[0]' must be one of",
+                "{'schema': 'machine-1', 'name': 'x', 'buttons': 3}|there is no value 'buttons'",
                 "machine|is not JSON"
             })
     void whatIsNoMachineIsToldSo(String json, String word) {

@@ -109,14 +109,20 @@ public class RecipeTest {
             delimiter = '|',
             value = {
                 "not json at all | is not JSON",
-                "[] | not a recipe of schema",
+                "[] | is not a recipe.json",
                 "{\"schema\":\"recipe-9\"} | not a recipe of schema",
                 "{\"schema\":\"recipe-1\",\"method\":\"tea\"} | method 'tea'",
                 "{\"schema\":\"recipe-1\",\"method\":\"resonators\"} | 'key' is missing",
-                "{\"schema\":\"recipe-1\",\"method\":\"resonators\",\"key\":57.5} | whole MIDI number"
+                "{\"schema\":\"recipe-1\",\"method\":\"resonators\",\"key\":57.5} | 'key' must be a whole number, and is 57.5",
+                "{\"schema\":\"recipe-2\",\"method\":\"resonators\",\"key\":\"57\"} | must be a whole number, and is \"57\"",
+                "{\"schema\":\"recipe-2\",\"method\":\"fm\",\"pairs\":[{\"ratio\":1}]} | 'pairs[0].levelDb' is missing",
+                "{\"schema\":\"recipe-2\",\"key\":1,\"key\":2} | a value twice (line 1, 'key')",
+                "{\"schema\":\"recipe-2\"} {} | goes on after its end",
+                "{\"schema\":\"patch-1\",\"layers\":[],\"mute\":true} | no value 'mute'",
+                "{\"schema\":\"patch-1\",\"layers\":[{\"balanceDb\":\"loud\"}]} | 'layers[0].balanceDb' must be a number"
             })
     void badFilesAreExplained(String json, String why) {
-        assertThatThrownBy(() -> RecipeJson.parse(json, "mine.json"))
+        assertThatThrownBy(() -> RecipeJson.parsePatch(json, "mine.json"))
                 .isInstanceOf(UnusableRecipe.class)
                 .hasMessageContaining("mine.json")
                 .hasMessageContaining(why);

@@ -11,6 +11,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.DoubleConsumer;
+import nightreed.files.Shown;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 
@@ -41,23 +42,23 @@ public final class SoundFiles {
      *     holds values that are not numbers; the message says what, where and what to do
      */
     public static Loaded read(Path file) throws UnusableSound {
-        return guarded(file, source -> load(source, 0, Double.POSITIVE_INFINITY));
+        return guarded(file, (source, dog) -> load(source, dog, 0, Double.POSITIVE_INFINITY));
     }
 
     /** Reads the part of a file between two times [s]; it may be part of a file of any length. */
     public static Loaded read(Path file, double from, double to) throws UnusableSound {
-        return guarded(file, source -> load(source, from, to));
+        return guarded(file, (source, dog) -> load(source, dog, from, to));
     }
 
     /** Reads a file held in memory, such as one stored in a project. */
     public static Loaded read(byte[] bytes, String name) throws UnusableSound {
-        return guarded(Source.of(bytes, name), source -> load(source, 0, Double.POSITIVE_INFINITY));
+        return guarded(Source.of(bytes, name), (source, dog) -> load(source, dog, 0, Double.POSITIVE_INFINITY));
     }
 
     /** What a file says about itself, without reading its samples. */
     public static SoundFormat format(Path file) throws UnusableSound {
-        return guarded(file, source -> {
-            try (SoundReader reader = open(source)) {
+        return guarded(file, (source, dog) -> {
+            try (SoundReader reader = open(source, dog)) {
                 return reader.format();
             }
         });
@@ -69,8 +70,8 @@ public final class SoundFiles {
      * @param watcher told the seconds read so far; may throw to stop
      */
     public static Outline outline(Path file, DoubleConsumer watcher) throws UnusableSound {
-        return guarded(file, source -> {
-            try (SoundReader reader = open(source)) {
+        return guarded(file, (source, dog) -> {
+            try (SoundReader reader = open(source, dog)) {
                 return outline(reader, watcher);
             }
         });
@@ -109,27 +110,31 @@ public final class SoundFiles {
                 format, (double) stretch / format.sampleRateHz(), Arrays.copyOf(peaks, n + (filled > 0 ? 1 : 0)));
     }
 
-    private static Loaded load(Source source, double from, double to) throws UnusableSound, IOException {
-        try (SoundReader reader = open(source)) {
+    private static Loaded load(Source source, Watchdog dog, double from, double to) throws UnusableSound, IOException {
+        try (SoundReader reader = open(source, dog)) {
             SoundFormat f = reader.format();
             boolean whole = from <= 0 && Double.isInfinite(to);
             double seconds = Math.min(to, Double.isNaN(f.seconds()) ? to : f.seconds()) - from;
-            if (seconds > LONGEST_SECONDS && !Double.isInfinite(seconds)) {
-                throw tooLong(source, seconds);
+            double longest = longestSeconds(f);
+            if (seconds > longest && !Double.isInfinite(seconds)) {
+                throw tooLong(source, seconds, longest);
             }
             long skip = Math.round(from * f.sampleRateHz());
             if (skip > 0 && reader.skip(skip) < skip) {
                 throw new UnusableSound(String.format(
                         Locale.ROOT, "%s ends before %.1f s: choose an earlier span.", source.name(), from));
             }
-            long most = Math.min(
-                    Math.round(Math.min(whole ? LONGEST_SECONDS : to - from, LONGEST_SECONDS) * f.sampleRateHz()),
-                    MOST_SAMPLES / f.channels());
+            long most = Math.round(Math.min(whole ? longest : to - from, longest) * f.sampleRateHz());
             float[][] samples = collect(reader, source, most, whole);
             List<String> warnings = reader.warnings();
             String warning = warnings.isEmpty() ? null : source.name() + " " + String.join("; it ", warnings) + ".";
             return new Loaded(new Clip(samples, f.sampleRateHz()), f, warning);
         }
+    }
+
+    /** What of a format is taken in at once [s]. */
+    private static double longestSeconds(SoundFormat f) {
+        return Math.min(LONGEST_SECONDS, (double) MOST_SAMPLES / f.channels() / f.sampleRateHz());
     }
 
     /** Samples up to a number per channel; more than that is too long if the whole file was asked for. */
@@ -162,7 +167,7 @@ public final class SoundFiles {
             throw new UnusableSound(source.name() + " holds no samples: export the recording again.");
         }
         if (whole && n == most && reader.read(block, 1) > 0) {
-            throw tooLong(source, Double.NaN);
+            throw tooLong(source, Double.NaN, longestSeconds(f));
         }
         for (int c = 0; c < out.length; c++) {
             out[c] = out[c].length == n ? out[c] : Arrays.copyOf(out[c], n);
@@ -170,22 +175,24 @@ public final class SoundFiles {
         return out;
     }
 
-    private static UnusableSound tooLong(Source source, double seconds) {
+    private static UnusableSound tooLong(Source source, double seconds, double longest) {
         return new UnusableSound(String.format(
                 Locale.ROOT,
-                "%s lasts %s; recordings of up to %.0f minutes are taken in: cut the note out first, or choose a span of it"
-                        + " in the window.",
+                "%s lasts %s; up to %s of it are taken in: cut the note out first, or choose a span of it (in the window, or"
+                        + " with --from and --to).",
                 source.name(),
                 Double.isNaN(seconds) ? "too long" : clock(seconds),
-                LONGEST_SECONDS / 60));
+                clock(longest)));
     }
 
     private static String clock(double seconds) {
         long s = Math.round(seconds);
-        return s >= 3600 ? String.format("%d h %02d min", s / 3600, s % 3600 / 60) : (s / 60) + " min";
+        return s >= 3600
+                ? String.format(Locale.ROOT, "%d h %02d min", s / 3600, s % 3600 / 60)
+                : s % 60 == 0 ? s / 60 + " min" : String.format(Locale.ROOT, "%d min %02d s", s / 60, s % 60);
     }
 
-    private static SoundReader open(Source source) throws UnusableSound, IOException {
+    private static SoundReader open(Source source, Watchdog dog) throws UnusableSound, IOException {
         byte[] magic = new byte[12];
         try (InputStream in = source.from(0)) {
             int got = in.readNBytes(magic, 0, magic.length);
@@ -194,23 +201,30 @@ public final class SoundFiles {
             }
         }
         if (WavHeader.starts(magic)) {
-            return new PcmReader(source, WavHeader.read(source, magic));
+            return dog.watched(new PcmReader(source, WavHeader.read(source, magic)));
         }
         if (AiffHeader.starts(magic)) {
-            return new PcmReader(source, AiffHeader.read(source, magic));
+            return dog.watched(new PcmReader(source, AiffHeader.read(source, magic)));
         }
-        String four = Chunks.letters(magic, 0);
-        if (four.equals("fLaC")) {
-            return new FlacReader(source);
-        }
-        if (four.equals("OggS")) {
-            return new VorbisReader(source);
-        }
-        boolean mpeg = (magic[0] & 0xff) == 0xff && (magic[1] & 0xe0) == 0xe0 && (magic[1] & 0x06) != 0;
-        if (mpeg || four.startsWith("ID3")) {
-            return new Mp3Reader(source);
+        if (isPacked(magic)) {
+            return dog.watched(packed(source, Chunks.letters(magic, 0)));
         }
         throw unknown(source);
+    }
+
+    /** Whether a decoder that others wrote has to read it. */
+    private static boolean isPacked(byte[] magic) {
+        String four = Chunks.letters(magic, 0);
+        boolean mpeg = (magic[0] & 0xff) == 0xff && (magic[1] & 0xe0) == 0xe0 && (magic[1] & 0x06) != 0;
+        return mpeg || four.startsWith("ID3") || four.equals("fLaC") || four.equals("OggS");
+    }
+
+    private static SoundReader packed(Source source, String four) throws UnusableSound, IOException {
+        return switch (four) {
+            case "fLaC" -> new FlacReader(source);
+            case "OggS" -> new VorbisReader(source);
+            default -> new Mp3Reader(source);
+        };
     }
 
     private static UnusableSound unknown(Source source) {
@@ -245,21 +259,24 @@ public final class SoundFiles {
     }
 
     private interface Work<T> {
-        T on(Source source) throws UnusableSound, IOException;
+        T on(Source source, Watchdog dog) throws UnusableSound, IOException;
     }
 
     private static <T> T guarded(Path file, Work<T> work) throws UnusableSound {
-        String name = String.valueOf(file.getFileName());
+        String name = Shown.of(file.getFileName() == null ? file : file.getFileName());
         try {
             if (Files.isDirectory(file)) {
                 throw new UnusableSound(name + " is a folder: choose a sound file in it.");
+            }
+            if (Files.exists(file) && !Files.isRegularFile(file)) {
+                throw new UnusableSound(name + " is a pipe or a device and no file: save the sound as a file first.");
             }
             if (Files.size(file) == 0) {
                 throw new UnusableSound(name + " is empty (0 bytes): export or copy the recording again.");
             }
             return guarded(Source.of(file), work);
         } catch (NoSuchFileException e) {
-            throw new UnusableSound("There is no file " + file + ": check the name and the folder.", e);
+            throw new UnusableSound("There is no file " + Shown.of(file) + ": check the name and the folder.", e);
         } catch (AccessDeniedException e) {
             throw new UnusableSound(name + " may not be read: change its permissions or copy it elsewhere.", e);
         } catch (IOException e) {
@@ -269,7 +286,8 @@ public final class SoundFiles {
 
     private static <T> T guarded(Source source, Work<T> work) throws UnusableSound {
         try {
-            return work.on(source);
+            Watchdog dog = new Watchdog();
+            return dog.run(source, watched -> work.on(watched, dog));
         } catch (EOFException e) {
             throw new UnusableSound(source.name() + " ends within its header: copy or export it again.", e);
         } catch (NoSuchFileException | AccessDeniedException e) {

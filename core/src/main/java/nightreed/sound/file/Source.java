@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import nightreed.files.Shown;
 
 /**
  * Bytes that can be read from the start as often as needed.
@@ -19,7 +20,7 @@ record Source(String name, long size, Opener opener) {
     }
 
     static Source of(Path file) throws IOException {
-        return new Source(String.valueOf(file.getFileName()), Files.size(file), () -> Files.newInputStream(file));
+        return new Source(Shown.of(file.getFileName()), Files.size(file), () -> Files.newInputStream(file));
     }
 
     static Source of(byte[] bytes, String name) {

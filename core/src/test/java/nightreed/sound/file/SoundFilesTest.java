@@ -13,14 +13,17 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Arrays;
+import java.util.HexFormat;
 import java.util.Random;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.stream.Stream;
 import nightreed.Tones;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 import nightreed.sound.WavFiles;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -64,6 +67,47 @@ class SoundFilesTest {
                 .putShort((short) bits)
                 .put("data".getBytes(US_ASCII))
                 .putInt(dataBytes);
+    }
+
+    /** Each made a decoder loop for ever, or read gigabytes of zeros for a sample. */
+    @ParameterizedTest
+    @CsvSource({
+        "664c6143800000221000100000057d000d5307d002f000003e80534ca2de8df53fd02579e4fb1a17dc3f, 0",
+        "664c6143, 40",
+        "fffb0000, 40",
+        "664c6143, 40000000",
+        "4f676753, 40000000",
+        "49443303000000000000, 40000000"
+    })
+    @Timeout(20)
+    void damageThatDecodersDoNotNoticeIsRefusedSoon(String start, int zeros) throws Exception {
+        Path file = folder.resolve("odd");
+        Files.write(file, HexFormat.of().parseHex(start));
+        try (RandomAccessFile f = new RandomAccessFile(file.toFile(), "rw")) {
+            f.setLength(f.length() + zeros);
+        }
+        assertThatThrownBy(() -> SoundFiles.read(file)).isInstanceOf(UnusableSound.class);
+    }
+
+    @Test
+    @Timeout(20)
+    void aDecoderThatNeitherReadsNorGivesIsGivenUp() throws Exception {
+        Source source = Source.of(new byte[10], "odd");
+        AtomicBoolean end = new AtomicBoolean();
+        assertThatThrownBy(() -> new Watchdog().run(source, s -> {
+                    while (!end.get()) {
+                        Thread.onSpinWait();
+                    }
+                    return null;
+                }))
+                .isInstanceOf(UnusableSound.class)
+                .hasMessageContaining("comes to no end");
+        end.set(true);
+    }
+
+    @Test
+    void devicesAndPipesAreNoFiles() {
+        assertThatThrownBy(() -> SoundFiles.read(Path.of("/dev/zero"))).hasMessageContaining("is a pipe or a device");
     }
 
     @Test
