@@ -127,6 +127,9 @@ final class MatchCommand implements Callable<Integer> {
     Path out;
 
     @Mixin
+    Span span;
+
+    @Mixin
     Results results;
 
     @Override
@@ -161,7 +164,7 @@ final class MatchCommand implements Callable<Integer> {
             throw new ParameterException(
                     spec.commandLine(), "--keys and --strengths are for several recordings; one has --note");
         }
-        Clip clip = Out.read(in.get(0), err);
+        Clip clip = span.read(in.get(0), err);
         long start = System.nanoTime();
         FitOptions first = layers == 2 && seconds != null ? plan.within(SHARE_OF_FIRST_LAYER * seconds) : plan;
         Match match = Matcher.match(clip, methods, first, Out.progress(err));
@@ -258,7 +261,7 @@ final class MatchCommand implements Callable<Integer> {
         List<AnalysedSound> sides = new ArrayList<>();
         List<Integer> on = new ArrayList<>(keys);
         for (Path file : in) {
-            AnalysedSound side = ImitationRenderer.side(Out.read(file, err), Out.progress(err));
+            AnalysedSound side = ImitationRenderer.side(span.read(file, err), Out.progress(err));
             Double f0 = side.measurement().f0Hz();
             if (keys.isEmpty() && f0 == null) {
                 throw new UnusableSound(file + " has no pitch that could be found: give --keys for all recordings.");

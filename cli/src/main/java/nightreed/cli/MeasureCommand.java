@@ -34,6 +34,9 @@ final class MeasureCommand implements Callable<Integer> {
     Path csv;
 
     @Mixin
+    Span span;
+
+    @Mixin
     Results results;
 
     @Override
@@ -42,7 +45,7 @@ final class MeasureCommand implements Callable<Integer> {
         results.check(csv, List.of(in));
         PrintWriter out = spec.commandLine().getOut();
         PrintWriter err = spec.commandLine().getErr();
-        Measurement m = Measurer.measure(Out.read(in, err), Out.progress(err));
+        Measurement m = Measurer.measure(span.read(in, err), Out.progress(err));
         if (json != null) {
             Out.text(json, MeasurementJson.text(m), out);
         }

@@ -49,6 +49,9 @@ final class StartCommand implements Callable<Integer> {
     Path out;
 
     @Mixin
+    Span span;
+
+    @Mixin
     Results results;
 
     @Override
@@ -57,7 +60,7 @@ final class StartCommand implements Callable<Integer> {
         PrintWriter err = spec.commandLine().getErr();
         PrintWriter standard = spec.commandLine().getOut();
         Start start = Starts.of(
-                method.name().toLowerCase(Locale.ROOT), ImitationRenderer.side(Out.read(in, err), Out.progress(err)));
+                method.name().toLowerCase(Locale.ROOT), ImitationRenderer.side(span.read(in, err), Out.progress(err)));
         Out.text(out, RecipeJson.text(start.recipe()), standard);
         if (!out.toString().equals("-")) {
             for (Start.Origin o : start.origins()) {

@@ -1,6 +1,10 @@
 package nightreed.play;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -12,6 +16,7 @@ import javax.sound.midi.MidiSystem;
 import javax.sound.midi.Sequence;
 import javax.sound.midi.ShortMessage;
 import javax.sound.midi.Track;
+import nightreed.files.Shown;
 import nightreed.recipe.Patch;
 import nightreed.sound.Clip;
 import nightreed.voice.Instrument;
@@ -24,6 +29,11 @@ import nightreed.voice.Instrument;
 public record Performance(List<Event> events) {
     /** Longest performance [s]. */
     public static final double LONGEST_SECONDS = 600;
+
+    private static final int TRACK = 0x4D54726B; // MTrk
+
+    /** Far more than ten minutes of the densest playing [bytes]. */
+    private static final int MOST_BYTES = 16 << 20;
 
     private static final int TEMPO = 0x51; // of the meta messages
     private static final double USUAL_TEMPO = 0.5; // seconds a quarter, until a file says otherwise
@@ -53,18 +63,19 @@ public record Performance(List<Event> events) {
     public static Performance read(Path file) throws IOException {
         Sequence s;
         try {
-            s = MidiSystem.getSequence(file.toFile());
+            byte[] bytes = whole(file);
+            s = MidiSystem.getSequence(new ByteArrayInputStream(bytes));
         } catch (InvalidMidiDataException
                 | IllegalArgumentException
                 | ArithmeticException
                 | IndexOutOfBoundsException e) {
-            throw new IOException(file + " is no Standard MIDI File that can be read: " + e.getMessage(), e);
+            throw new IOException(Shown.of(file) + " is no Standard MIDI File that can be read: " + e.getMessage(), e);
         } catch (IOException e) {
-            throw new IOException("cannot read " + file + ": " + e.getMessage(), e);
+            throw new IOException("cannot read " + Shown.of(file) + ": " + e.getMessage(), e);
         }
         Performance p = new Performance(timed(s));
         if (p.events.stream().noneMatch(e -> (e.status & 0xF0) == ShortMessage.NOTE_ON && e.second > 0)) {
-            throw new IOException(file + " holds no notes: choose a MIDI file with at least one");
+            throw new IOException(Shown.of(file) + " holds no notes: choose a MIDI file with at least one");
         }
         if (p.seconds() > LONGEST_SECONDS) {
             throw new IOException(String.format(
@@ -75,6 +86,34 @@ public record Performance(List<Event> events) {
                     LONGEST_SECONDS));
         }
         return p;
+    }
+
+    /** All bytes of a file, once its tracks are known to be as long as they say: the system's reader takes a cut one without a word. */
+    private static byte[] whole(Path file) throws IOException {
+        byte[] bytes;
+        try (InputStream in = Files.newInputStream(file)) {
+            bytes = in.readNBytes(MOST_BYTES + 1);
+        }
+        if (bytes.length > MOST_BYTES) {
+            throw new IOException("it is larger than " + (MOST_BYTES >> 20) + " MB");
+        }
+        ByteBuffer b = ByteBuffer.wrap(bytes);
+        int track = 0;
+        while (b.remaining() >= 8) {
+            boolean isTrack = b.getInt() == TRACK;
+            long length = b.getInt() & 0xFFFF_FFFFL;
+            track += isTrack ? 1 : 0;
+            if (length > b.remaining()) {
+                throw new IOException(String.format(
+                        java.util.Locale.ROOT,
+                        "it is cut short, %s announces %d bytes and %d are there; copy or export it again",
+                        isTrack ? "track " + track : "its head",
+                        length,
+                        b.remaining()));
+            }
+            b.position(b.position() + (int) length);
+        }
+        return bytes;
     }
 
     private static List<Event> timed(Sequence s) {
