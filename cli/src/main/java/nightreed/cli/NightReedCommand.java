@@ -23,7 +23,7 @@ import picocli.CommandLine.Spec;
 @Command(
         name = "night-reed",
         mixinStandardHelpOptions = true,
-        version = "Night Reed 0.1.0",
+        versionProvider = ProgramVersion.class,
         description = "A bench for imitating acoustic instruments with synthesis.",
         synopsisSubcommandLabel = "COMMAND",
         subcommands = {

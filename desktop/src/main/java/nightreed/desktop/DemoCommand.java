@@ -1,14 +1,12 @@
 package nightreed.desktop;
 
 import java.util.concurrent.Callable;
-import javafx.application.Application;
 import picocli.CommandLine.Command;
 
 @Command(name = "demo", description = "Opens the window on a copy of the demo project, The Salt Lantern.")
 final class DemoCommand implements Callable<Integer> {
     @Override
     public Integer call() {
-        Application.launch(Window.class, "--demo");
-        return 0;
+        return Main.window("--demo");
     }
 }

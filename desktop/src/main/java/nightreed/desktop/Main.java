@@ -26,14 +26,29 @@ public final class Main {
             scale(args);
         }
         if (args.length == 0 || project) {
-            Application.launch(Window.class, args);
-            System.exit(0);
+            System.exit(window(args));
         }
         CommandLine line = NightReedCommand.commandLine();
         line.addSubcommand(new DemoCommand());
         line.addSubcommand(new ShotsCommand());
         line.addSubcommand(new WarmUpCommand());
         System.exit(NightReedCommand.run(NightReedCommand.prepared(line), args));
+    }
+
+    /** Opens the window and stays until it is closed. @return exit code */
+    static int window(String... args) {
+        try {
+            Application.launch(Window.class, args);
+            return 0;
+        } catch (UnsupportedOperationException | UnsatisfiedLinkError e) {
+            System.err.println("The window cannot be opened: "
+                    + (e instanceof UnsatisfiedLinkError
+                            ? "a library of the system is missing (" + e.getMessage()
+                                    + "). On Debian or Ubuntu: sudo apt-get install libgtk-3-0"
+                            : "the display " + System.getenv("DISPLAY")
+                                    + " does not answer. Check DISPLAY, or unset it to run on a virtual one."));
+            return 1;
+        }
     }
 
     private static boolean isProject(String arg) {

@@ -1,9 +1,12 @@
 package nightreed.desktop;
 
+import java.nio.file.Path;
 import java.util.List;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.stage.Stage;
+import nightreed.project.ProjectFile;
+import nightreed.sound.file.SoundFiles;
 
 /** The JavaFX application: shows the window at once and opens a project behind it. */
 public final class Window extends Application {
@@ -30,8 +33,12 @@ public final class Window extends Application {
 
     private void open(String what, List<String> recent) {
         try {
-            Projects.Opened opened = Projects.open(what, recent);
+            boolean sound = !what.endsWith(ProjectFile.ENDING) && SoundFiles.looksLikeSound(Path.of(what));
+            Projects.Opened opened = Projects.open(sound ? "" : what, recent);
             workbench.bench().open(opened.project());
+            if (sound) { // opened with a recording, from a folder perhaps
+                Platform.runLater(() -> workbench.bench().intake().file(Path.of(what)));
+            }
             if (opened.message() != null) {
                 workbench.bench().say(opened.message());
             }

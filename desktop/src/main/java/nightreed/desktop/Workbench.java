@@ -38,6 +38,7 @@ public final class Workbench {
     private final ExecutorService follower = oneThread("night-reed follow");
     private final OutputMixer desk = new OutputMixer(SoundOut.SAMPLE_RATE_HZ);
     private final Workspace bench = new Workspace(Platform::runLater, worker, scribe, follower, desk);
+    private final Faults faults = new Faults(this);
     private final PreferenceStore preferences;
     private final OutputDevices outputs;
     private final MidiDevices midiDevices;
@@ -64,6 +65,7 @@ public final class Workbench {
      */
     public Workbench(OutputDevices outputs, MidiDevices midiDevices, Path preferencesFile) {
         this.midiDevices = midiDevices;
+        Thread.setDefaultUncaughtExceptionHandler(faults);
         preferences = new PreferenceStore(preferencesFile, scribe);
         Preferences p = preferences.get();
         this.outputs = outputs;
@@ -116,6 +118,11 @@ public final class Workbench {
                     return t;
                 },
                 new ThreadPoolExecutor.DiscardPolicy());
+    }
+
+    /** What is done about faults that nobody foresaw. */
+    Faults faults() {
+        return faults;
     }
 
     public Workspace bench() {

@@ -7,6 +7,7 @@ import javafx.geometry.Insets;
 import javafx.scene.control.Label;
 import javafx.scene.control.TitledPane;
 import javafx.scene.layout.VBox;
+import nightreed.cli.ProgramVersion;
 
 /** What this program is, and the licences of what is in it. */
 public final class AboutPage extends Page {
@@ -14,7 +15,8 @@ public final class AboutPage extends Page {
         super("About Night Reed", leave);
         VBox box = new VBox(
                 12,
-                body("Version 0.1.0. A bench for imitating acoustic instruments with synthesis. Apache License 2.0."),
+                body("Version " + ProgramVersion.number()
+                        + ". A bench for imitating acoustic instruments with synthesis. Apache License 2.0."),
                 body(
                         "With: OpenJFX (GPL 2 with classpath exception), AtlantaFX (MIT), JTransforms (BSD 2-clause), EJML and"
                                 + " Hipparchus (Apache 2.0), Jackson (Apache 2.0), picocli (Apache 2.0), Apache Commons CSV (Apache"
