@@ -27,9 +27,9 @@ import nightreed.recipe.Recipe;
 import nightreed.work.Progress;
 
 /**
- * A scripted user edits in the real window, which says when an edit is shown; the process is killed at a random moment, and
- * the file is looked at: again and again on the same file.
- * <pre>xvfb-run -a java -cp 'bench/target/*:desktop/target/*:desktop/target/lib/*' nightreed.bench.KilledSession 200</pre>
+ * A scripted user edits in the real window, which says when an edit no longer bears the mark of waiting; the process is killed at a
+ * random moment, and the file is looked at: again and again on the same file, with so many threads busy beside it.
+ * <pre>xvfb-run -a java -cp 'bench/target/*:desktop/target/*:desktop/target/lib/*' nightreed.bench.KilledSession 200 8</pre>
  */
 public final class KilledSession {
     private KilledSession() {}
@@ -40,6 +40,7 @@ public final class KilledSession {
             return;
         }
         int kills = args.length > 0 ? Integer.parseInt(args[0]) : 200;
+        load(args.length > 1 ? Integer.parseInt(args[1]) : 0);
         Path folder = Files.createTempDirectory("night-reed-kills");
         Path file = folder.resolve("killed" + ProjectFile.ENDING);
         DemoProject.build(file, Progress.NONE).close();
@@ -72,6 +73,19 @@ public final class KilledSession {
         }
     }
 
+    /** Keeps threads busy until the end. */
+    private static void load(int threads) {
+        for (int i = 0; i < threads; i++) {
+            Thread t = new Thread(() -> {
+                while (true) {
+                    Thread.onSpinWait();
+                }
+            });
+            t.setDaemon(true);
+            t.start();
+        }
+    }
+
     /** The note of the imitation on the bench is the number of the last edit. */
     private static long there(Path file) throws Exception {
         try (ProjectFile p = ProjectFile.open(file)) {
@@ -84,7 +98,7 @@ public final class KilledSession {
         }
     }
 
-    /** @return the last edit that was shown more than 100 ms before the end */
+    /** @return the last edit that was shown as kept before the end */
     private static long editUntilKilled(Path file, long from, Random chance) throws Exception {
         Process editor = new ProcessBuilder(
                         ProcessHandle.current().info().command().orElseThrow(),
@@ -112,12 +126,11 @@ public final class KilledSession {
             }
         });
         reader.start();
-        begun.await(30, TimeUnit.SECONDS);
+        begun.await(120, TimeUnit.SECONDS);
         TimeUnit.MILLISECONDS.sleep(chance.nextInt(1500));
-        long end = System.nanoTime();
         editor.destroyForcibly().waitFor();
         reader.join();
-        var last = heard.floorEntry(end - 100_000_000);
+        var last = heard.lastEntry(); // a line that arrived was said before the end
         return last == null ? from : last.getValue();
     }
 
@@ -154,7 +167,12 @@ public final class KilledSession {
                 w.bench().shaping().note(note);
                 return null;
             });
-            System.out.println("done " + n); // it is shown; the file has a tenth of a second
+            while (fx(() -> w.bench().underWayProperty().get()
+                            + w.bench().unsavedProperty().get()
+                    > 0)) {
+                TimeUnit.MILLISECONDS.sleep(1);
+            }
+            System.out.println("done " + n); // it is shown as kept
             TimeUnit.MILLISECONDS.sleep(60 + chance.nextInt(140)); // a quick hand
         }
     }

@@ -210,7 +210,7 @@ class CommandsTest {
         assertThat(run("match", bar(), "--machine", folder.resolve("none.json"), "--out", results))
                 .isEqualTo(1);
         assertThat(err.toString())
-                .contains("a machine has no 'knobs'", "There is no file")
+                .contains("there is no value 'knobs'", "There is no file")
                 .doesNotContain("\tat ");
     }
 

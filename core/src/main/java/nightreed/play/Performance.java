@@ -30,6 +30,7 @@ public record Performance(List<Event> events) {
     /** Longest performance [s]. */
     public static final double LONGEST_SECONDS = 600;
 
+    private static final int HEAD = 0x4D546864; // MThd
     private static final int TRACK = 0x4D54726B; // MTrk
 
     /** Far more than ten minutes of the densest playing [bytes]. */
@@ -99,7 +100,8 @@ public record Performance(List<Event> events) {
         }
         ByteBuffer b = ByteBuffer.wrap(bytes);
         int track = 0;
-        while (b.remaining() >= 8) {
+        boolean isMidi = bytes.length >= 4 && b.getInt(0) == HEAD; // of others the reader says that they are none
+        while (isMidi && b.remaining() >= 8) {
             boolean isTrack = b.getInt() == TRACK;
             long length = b.getInt() & 0xFFFF_FFFFL;
             track += isTrack ? 1 : 0;

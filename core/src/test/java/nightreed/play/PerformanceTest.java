@@ -139,6 +139,8 @@ class PerformanceTest {
                 .hasMessageContaining("words.mid")
                 .hasMessageContaining("no Standard MIDI File");
         byte[] whole = Files.readAllBytes(file());
+        Path cutShort = Files.write(folder.resolve("cut.mid"), java.util.Arrays.copyOf(whole, whole.length - 3));
+        assertThatThrownBy(() -> Performance.read(cutShort)).hasMessageContaining("cut short, track 2 announces");
         for (int cut = 1; cut < whole.length; cut++) {
             Path part = Files.write(folder.resolve("part.mid"), java.util.Arrays.copyOf(whole, cut));
             try {

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Consumer;
 import nightreed.files.OutputFile;
 import nightreed.files.Written;
 import nightreed.match.advice.Tolerances;
@@ -23,7 +24,9 @@ import nightreed.work.Progress;
 final class Exports {
     private Exports() {}
 
-    static List<Path> write(WorkspaceState s, Path folder, Progress progress) throws IOException, UnusableSound {
+    /** @param tell given what happened to the sound on its way, if anything */
+    static List<Path> write(WorkspaceState s, Path folder, Progress progress, Consumer<String> tell)
+            throws IOException, UnusableSound {
         String stem = stem(s, folder);
         Path sheet = folder.resolve(stem + "-sheet.html");
         Path sound = folder.resolve(stem + ".wav");
@@ -50,7 +53,11 @@ final class Exports {
                         s.snapshot().note()));
         double gain = Math.pow(10, PlayingLevel.gainDb(patch) / 20);
         Clip played = ImitationRenderer.render(patch, s.recording()).scaled(gain);
-        WavFiles.write(PlayingLevel.safe(played).clip(), WavFiles.Format.PCM24, sound);
+        PlayingLevel.Safe safe = PlayingLevel.safe(played);
+        if (!safe.words().isEmpty()) {
+            tell.accept(sound.getFileName() + ": " + safe.words());
+        }
+        WavFiles.write(safe.clip(), WavFiles.Format.PCM24, sound);
         OutputFile.write(recipe, patch.layers().size() == 1 ? RecipeJson.text(s.recipe()) : RecipeJson.text(patch));
         OutputFile.write(partials, PartialCsv.text(s.recording().measurement()));
         return List.of(sheet, sound, recipe, partials);

@@ -444,7 +444,7 @@ public final class Workspace {
             return;
         }
         run("writing files", progress -> {
-            List<Path> files = Exports.write(at, folder, progress);
+            List<Path> files = Exports.write(at, folder, progress, this::tell);
             ui.execute(() -> done.accept(files));
         });
     }
