@@ -229,6 +229,9 @@ public final class Workbench {
                     shell.notesOpen());
             preferences.change(p -> p.withPlace(now));
         }
+        if (Thread.getDefaultUncaughtExceptionHandler() == faults) {
+            Thread.setDefaultUncaughtExceptionHandler(null); // it would keep the closed window
+        }
         bench.cancel();
         bench.close();
         shell.close();
