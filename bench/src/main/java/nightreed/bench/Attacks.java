@@ -5,7 +5,9 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -16,6 +18,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.function.BiFunction;
+import nightreed.cli.NightReedCommand;
 import nightreed.play.Performance;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
@@ -30,7 +34,8 @@ import nightreed.sound.file.SoundFiles;
  * Damages good files in many ways and opens them: each must be used or refused with a message, soon. Counts what else
  * happens, with the seed that shows it again.
  *
- * <p>{@code Attacks sounds|recipes|projects|midi COUNT SEED FILE...}
+ * <p>{@code Attacks sounds|recipes|projects|midi|commands COUNT SEED FILE...}; with commands, the files are what odd command lines
+ * name, beside files that are not there, folders and devices.
  */
 public final class Attacks {
     /** Longer than this is a hang [s]. */
@@ -39,6 +44,7 @@ public final class Attacks {
     private static final int SHOWN = 12;
 
     private final Map<String, Integer> outcomes = new TreeMap<>();
+    private final PrintStream out = System.out; // before commands put another in its place
     private int failures;
     private double longest;
 
@@ -57,14 +63,21 @@ public final class Attacks {
             good.add(Files.readAllBytes(Path.of(f)));
         }
         Attacks a = new Attacks();
+        List<String> names = Arrays.asList(args).subList(3, args.length);
         Path folder = Files.createTempDirectory("attacks");
         switch (args[0]) {
-            case "sounds" -> a.run(count, seed, good, false, bytes -> SoundFiles.read(bytes, "attack"));
-            case "recipes" -> a.run(count, seed, good, true, Attacks::recipe);
+            case "sounds" -> a.run(count, seed, good, Attacks::mutated, bytes -> SoundFiles.read(bytes, "attack"));
+            case "recipes" -> a.run(count, seed, good, Attacks::mutatedJson, Attacks::recipe);
             case "midi" ->
-                a.run(count, seed, good, false, bytes -> Performance.read(Files.write(folder.resolve("a.mid"), bytes)));
-            case "projects" -> a.run(count, seed, good, false, bytes -> project(folder, bytes));
-            default -> throw new IllegalArgumentException("sounds, recipes, projects or midi");
+                a.run(
+                        count,
+                        seed,
+                        good,
+                        Attacks::mutated,
+                        bytes -> Performance.read(Files.write(folder.resolve("a.mid"), bytes)));
+            case "projects" -> a.run(count, seed, good, Attacks::mutated, bytes -> project(folder, bytes));
+            case "commands" -> a.run(count, seed, good, (b, r) -> command(names, folder, r), Attacks::runCommand);
+            default -> throw new IllegalArgumentException("sounds, recipes, projects, midi or commands");
         }
         a.report();
         System.exit(a.failures == 0 ? 0 : 1); // whatever decoders still spin
@@ -73,6 +86,104 @@ public final class Attacks {
     private static void recipe(byte[] bytes) throws UnusableRecipe {
         Patch p = RecipeJson.parsePatch(new String(bytes, StandardCharsets.UTF_8), "attack");
         RecipeJson.parsePatch(RecipeJson.text(p), "what was taken in and written again");
+    }
+
+    /** An odd command line, its words with 0 between them. */
+    private static byte[] command(List<String> files, Path folder, Random r) {
+        List<String> values = new ArrayList<>(List.of(
+                "",
+                "-",
+                "--",
+                "/",
+                ".",
+                "..",
+                "/dev/null",
+                "/dev/zero",
+                "/dev/full",
+                "none.wav",
+                "@none",
+                "-1",
+                "0",
+                "1e308",
+                "NaN",
+                "abc",
+                "127",
+                "128",
+                "A4",
+                "H9",
+                "auto",
+                "fm",
+                "peak",
+                "\u0007bell",
+                folder + "/out",
+                folder + "/new/out.wav"));
+        values.addAll(files);
+        List<String> words = new ArrayList<>(List.of(any(
+                r,
+                List.of(
+                        "measure",
+                        "match",
+                        "start",
+                        "arithmetic",
+                        "render",
+                        "compare",
+                        "room",
+                        "demo",
+                        "tea",
+                        "--version",
+                        ""))));
+        List<String> options = List.of(
+                "--json",
+                "--csv",
+                "--out",
+                "--method",
+                "--note",
+                "--velocity",
+                "--seconds",
+                "--midi",
+                "--level",
+                "--float",
+                "--layers",
+                "--machine",
+                "--keys",
+                "--strengths",
+                "--seed",
+                "--from",
+                "--to",
+                "--force",
+                "--help",
+                "--odd");
+        int count = r.nextInt(7);
+        for (int i = 0; i < count; i++) {
+            words.add(any(r, r.nextInt(3) == 0 ? options : values));
+        }
+        words.remove("demo"); // which opens the window
+        return String.join("\u0000", words).getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static String any(Random r, List<String> of) {
+        return of.get(r.nextInt(of.size()));
+    }
+
+    private static void runCommand(byte[] bytes) throws IOException {
+        PrintStream before = System.err;
+        ByteArrayOutputStream said = new ByteArrayOutputStream();
+        String[] words = new String(bytes, StandardCharsets.UTF_8).split("\u0000", -1);
+        int code;
+        try {
+            System.setErr(new PrintStream(said, true, StandardCharsets.UTF_8));
+            System.setOut(System.err);
+            code = NightReedCommand.run(NightReedCommand.commandLine(), words);
+        } finally {
+            System.setErr(before);
+        }
+        String text = said.toString(StandardCharsets.UTF_8);
+        if (text.contains("internal error") || text.contains("\tat ") || code < 0 || code > 2) {
+            throw new IllegalStateException(Arrays.toString(words) + ": " + code + " " + text);
+        }
+        if (code != 0) {
+            throw new IOException("refused");
+        }
     }
 
     private static void project(Path folder, byte[] bytes) throws Exception {
@@ -103,11 +214,12 @@ public final class Attacks {
         }
     }
 
-    private void run(int count, long seed, List<byte[]> good, boolean json, Attack attack) {
+    private void run(
+            int count, long seed, List<byte[]> good, BiFunction<byte[], Random, byte[]> damage, Attack attack) {
         for (int i = 0; i < count; i++) {
             Random r = new Random(seed + i);
             byte[] from = good.get(r.nextInt(good.size()));
-            byte[] bytes = json ? mutatedJson(from, r) : mutated(from, r);
+            byte[] bytes = damage.apply(from, r);
             long start = System.nanoTime();
             String outcome;
             try {
@@ -133,15 +245,15 @@ public final class Attacks {
 
     private void fail(long seed, Throwable e) {
         if (failures++ < SHOWN) {
-            System.out.println("seed " + seed + ": " + (e == null ? "too long" : e));
+            out.println("seed " + seed + ": " + (e == null ? "too long" : e));
             if (e != null) {
-                Arrays.stream(e.getStackTrace()).limit(4).forEach(t -> System.out.println("    " + t));
+                Arrays.stream(e.getStackTrace()).limit(4).forEach(t -> out.println("    " + t));
             }
         }
     }
 
     private void report() {
-        System.out.printf(Locale.ROOT, "%s, longest %.2f s%n", outcomes, longest);
+        out.printf(Locale.ROOT, "%s, longest %.2f s%n", outcomes, longest);
     }
 
     /** Bits turned, bytes replaced, pieces cut out, doubled, zeroed, or the end cut off. */

@@ -15,10 +15,11 @@ public final class Written {
 
     private static final int LOOKED_AT = 4096;
 
-    /** First lines of the JSON and CSV files of this program. */
-    private static final Pattern OURS = Pattern.compile(
-            "^\\s*\\{\\s*\"(method|layers|f0Hz|onsetSeconds|totalJnd|sampleRateHz|schema|tables|recipe|version|program)\"|^name,frequency_hz,",
-            Pattern.MULTILINE);
+    /** How the JSON and CSV files of this program begin; names of others would have to be the same by chance. */
+    private static final Pattern OURS =
+            Pattern.compile("^\\s*\\{\\s*\"(schema\" : \"(measurement|recipe|patch|arithmetic|machine)-\\d"
+                    + "|totalJnd\" : |method\" : \"(resonators|fm|ring|formant|string|subtractive)\")"
+                    + "|^name,frequency_hz,");
 
     private Written() {}
 

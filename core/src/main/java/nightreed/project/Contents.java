@@ -6,7 +6,6 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -31,7 +30,7 @@ final class Contents {
     private final Connection db;
 
     private Contents(Path path, Connection db) {
-        this.name = String.valueOf(path.getFileName());
+        this.name = Shown.of(path.getFileName());
         this.db = db;
     }
 
@@ -143,19 +142,10 @@ final class Contents {
 
     /** The mark of the state in which a file is, "-" for files of versions that had none. */
     static String mark(Connection db) throws SQLException {
-        Map<String, String> found = new HashMap<>();
-        try (Statement s = db.createStatement();
-                ResultSet r = s.executeQuery("select name from sqlite_master where name = '" + MARK + "'")) {
-            if (!r.next()) {
-                return "-";
-            }
-        }
-        try (Statement s = db.createStatement();
-                ResultSet r = s.executeQuery("select text from mark")) {
-            while (r.next()) {
-                found.put(MARK, r.getString(1));
-            }
-        }
-        return found.getOrDefault(MARK, "-");
+        Contents c = new Contents(Path.of(""), db);
+        boolean hasMarks = !c.rows("select name from sqlite_master where name = '" + MARK + "'", 1)
+                .isEmpty();
+        List<String[]> marks = hasMarks ? c.rows("select text from mark", 1) : List.of();
+        return marks.isEmpty() ? "-" : marks.get(0)[0];
     }
 }

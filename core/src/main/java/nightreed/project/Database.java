@@ -16,6 +16,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.UUID;
+import nightreed.files.Shown;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteLimits;
@@ -30,6 +33,8 @@ import org.sqlite.SQLiteLimits;
  * still the one that was opened.
  */
 final class Database implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Database.class);
+
     /** Primary result codes of SQLite (sqlite3.h). */
     private static final int PERMISSION = 3;
 
@@ -44,7 +49,7 @@ final class Database implements AutoCloseable {
     private static final int TOO_BIG = 18;
     private static final int NO_DATABASE = 26;
 
-    /** A log longer than this is carried over after a commit [bytes]. Chosen: reading it at the next start takes 0.1 s. */
+    /** A log longer than this is carried over after a commit [bytes]. Chosen. */
     private static final long LONG_LOG = 16L << 20;
 
     /** Largest text or recording [bytes]: more than ten minutes of stereo at 96 kHz, which no recording may have. */
@@ -100,7 +105,7 @@ final class Database implements AutoCloseable {
         try {
             return new Database(path, lock, connection(path, false));
         } catch (SQLException e) {
-            lock.release(false);
+            lock.release(Files.exists(log(path)));
             throw failed(path, "could not be opened", e);
         }
     }
@@ -174,14 +179,21 @@ final class Database implements AutoCloseable {
         }
         try {
             T result = committed(work);
-            if (state != null && Files.exists(log()) && Files.size(log()) > LONG_LOG) {
-                carryOver();
-            }
+            shortenLog();
             return result;
         } catch (SQLException e) {
             throw failed("could not be written", e);
-        } catch (IOException e) {
-            throw failed("could not be written", new SQLException(e.getMessage(), "", IO_ERROR));
+        }
+    }
+
+    /** Carries a long log over. The edit before is on the disk already: that the log stays long is no failure of it. */
+    private void shortenLog() {
+        try {
+            if (state != null && Files.exists(log(path)) && Files.size(log(path)) > LONG_LOG) {
+                carryOver();
+            }
+        } catch (IOException | UnusableProject e) {
+            LOG.warn("the log of {} stays long", path, e);
         }
     }
 
@@ -209,7 +221,7 @@ final class Database implements AutoCloseable {
         }
     }
 
-    private Path log() {
+    private static Path log(Path path) {
         return path.resolveSibling(path.getFileName() + "-wal");
     }
 
@@ -230,13 +242,27 @@ final class Database implements AutoCloseable {
                 execute("pragma user_version = " + Schema.VERSION); // so that the head of the file changes too
                 return update("insert into mark values (?)", next);
             });
-            execute("pragma wal_checkpoint(truncate)");
-            lock.expect(List.of(next));
-            state = FileState.of(path);
+            boolean all;
+            try {
+                all = isLogCarriedOver();
+            } finally {
+                state = FileState.of(path); // a part may have been, even where the disk then refused
+            }
+            if (all) {
+                lock.expect(List.of(next));
+            }
         } catch (SQLException e) {
             throw failed("could not be written", e);
         } catch (IOException e) {
             throw failed("could not be written", new SQLException(e.getMessage(), "", IO_ERROR));
+        }
+    }
+
+    /** @return whether all of the log is in the file now; if not, it goes on belonging to the old mark too */
+    private boolean isLogCarriedOver() throws SQLException {
+        try (Statement s = db.createStatement();
+                ResultSet r = s.executeQuery("pragma wal_checkpoint(truncate)")) {
+            return r.next() && r.getInt(1) == 0; // 1 if something was in the way
         }
     }
 
@@ -264,10 +290,10 @@ final class Database implements AutoCloseable {
             }
             copyTo(path);
             Connection again = connection(path, false);
-            settle(again);
             Connection old = db;
             db = again;
-            old.close();
+            old.close(); // before the new one begins its log, which has the same name
+            settle(again);
             state = FileState.of(path);
             lock.expect(List.of(Contents.mark(db)));
         } catch (SQLException | IOException e) {
@@ -342,7 +368,7 @@ final class Database implements AutoCloseable {
 
     /** What went wrong and what to do, by SQLite's code. */
     static UnusableProject failed(Path path, String what, SQLException e) {
-        String name = String.valueOf(path.getFileName());
+        String name = Shown.of(path.getFileName());
         String advice = switch (primary(e)) {
             case FULL -> "the disk is full: free some space";
             case READONLY, PERMISSION ->
@@ -387,8 +413,8 @@ final class Database implements AutoCloseable {
             db.close();
         } catch (SQLException e) {
             // all edits are committed; a file that cannot be closed is still whole
-            org.slf4j.LoggerFactory.getLogger(Database.class).warn("closing {}", path, e);
+            LOG.warn("closing {}", path, e);
         }
-        lock.release(Files.exists(log()));
+        lock.release(Files.exists(log(path)));
     }
 }

@@ -101,8 +101,8 @@ public final class ProjectFile implements AutoCloseable {
             throw new UnusableProject(name + " may not be written: change its permissions, or open a copy of it.");
         }
         ProjectLock lock =
-                ProjectLock.take(real); // before any handle of the file is opened, which its closing would unlock
-        Log log = new Log(real, lock);
+                ProjectLock.take(real); // first: whoever has it open loses SQLite's locks by a look at its head
+        WriteAheadLog log = new WriteAheadLog(real, lock);
         int version;
         try {
             version = log.checkedVersion();

@@ -25,7 +25,7 @@ import org.slf4j.LoggerFactory;
  * <p>It also keeps the marks that the project file may bear while a log of edits stands beside it: a log beside a file with
  * another mark belongs to another state of the project and must not be applied.
  *
- * <p>One line each: process, its start [ms], machine, run of the machine, marks with spaces between.
+ * <p>One line each: process, its start, machine, run of the machine, marks with spaces between.
  */
 final class ProjectLock {
     private static final Logger LOG = LoggerFactory.getLogger(ProjectLock.class);
@@ -48,26 +48,37 @@ final class ProjectLock {
     /**
      * A process on a machine.
      *
-     * @param startMillis when it began, as far as the system tells; 0 if it does not
-     * @param boot        which run of the machine, empty if the system does not tell
+     * @param start   when it began, in the system's own count; empty if the system does not tell
+     * @param machine its identity
+     * @param boot    which run of the machine, empty if the system does not tell
      */
-    private record Owner(String process, long startMillis, String machine, String boot) {
+    private record Owner(String process, String start, String machine, String boot) {
+        /** Of the fields of /proc/PID/stat after the name: the start in ticks since the machine began, which no set clock moves. */
+        private static final int START_FIELD = 19;
+
         static Owner me() {
-            ProcessHandle here = ProcessHandle.current();
+            long pid = ProcessHandle.current().pid();
+            String machine = firstLine("/etc/machine-id");
+            String named =
+                    System.getenv().getOrDefault("COMPUTERNAME", System.getenv().getOrDefault("HOSTNAME", ""));
             return new Owner(
-                    String.valueOf(here.pid()),
-                    start(here),
-                    firstLine("/etc/machine-id") + "." + System.getProperty("user.name"),
+                    String.valueOf(pid),
+                    start(pid),
+                    machine.isEmpty() ? named : machine,
                     firstLine("/proc/sys/kernel/random/boot_id"));
         }
 
-        private static long start(ProcessHandle p) {
-            return p.info().startInstant().map(Instant::toEpochMilli).orElse(0L);
+        private static String start(long pid) {
+            String stat = firstLine("/proc/" + pid + "/stat");
+            String[] field = stat.substring(stat.lastIndexOf(')') + 1).strip().split(" ");
+            return field.length > START_FIELD ? field[START_FIELD] : "";
         }
 
         private static String firstLine(String file) {
             try {
-                return Files.readAllLines(Path.of(file)).get(0).strip();
+                return Files.readAllLines(Path.of(file), StandardCharsets.ISO_8859_1)
+                        .get(0)
+                        .strip();
             } catch (IOException | RuntimeException e) {
                 return "";
             }
@@ -84,28 +95,28 @@ final class ProjectLock {
             if (!boot.equals(me.boot)) {
                 return true;
             }
-            return ProcessHandle.of(Long.parseLong(process))
-                    .map(p -> !p.isAlive() || start(p) != startMillis)
-                    .orElse(true);
+            long pid = Long.parseLong(process);
+            boolean runs = ProcessHandle.of(pid).map(ProcessHandle::isAlive).orElse(false);
+            return !runs || !start(pid).equals(start); // another process may have its number by now
         }
     }
 
     /** What stands in a lock file. */
     private record Content(Owner owner, Set<String> marks) {
         String text() {
-            return owner.process + "\n" + owner.startMillis + "\n" + owner.machine + "\n" + owner.boot + "\n"
+            return owner.process + "\n" + owner.start + "\n" + owner.machine + "\n" + owner.boot + "\n"
                     + String.join(" ", marks) + "\n";
         }
 
         /** Null if the text is not whole. */
         static Content of(String text) {
             String[] line = text.split("\n", -1);
-            if (line.length < 6 || !line[0].matches("\\d{1,18}") || !line[1].matches("\\d{1,18}")) {
+            if (line.length < 6 || !line[0].matches("\\d{1,18}")) {
                 return null;
             }
             Set<String> marks =
                     line[4].isBlank() ? Set.of() : Set.of(line[4].strip().split(" "));
-            return new Content(new Owner(line[0], Long.parseLong(line[1]), line[2], line[3]), marks);
+            return new Content(new Owner(line[0], line[1], line[2], line[3]), marks);
         }
     }
 
@@ -160,9 +171,9 @@ final class ProjectLock {
             return;
         }
         if (!there.owner.machine.equals(me.machine)) {
-            throw new UnusableProject(
-                    project.getFileName() + " seems to be open on another machine, or by another user:"
-                            + " close it there. If nobody has it open, delete " + file + ".");
+            throw new UnusableProject(project.getFileName()
+                    + " seems to be open on another machine: close it there. If nobody has it open, delete " + file
+                    + ".");
         }
         throw heldElsewhere(project);
     }
@@ -220,7 +231,7 @@ final class ProjectLock {
     void release(boolean logStays) {
         try {
             if (logStays) {
-                write(new Content(new Owner(NOBODY, 0, me.machine, me.boot), marks));
+                write(new Content(new Owner(NOBODY, "", me.machine, me.boot), marks));
             } else {
                 Files.deleteIfExists(file);
             }

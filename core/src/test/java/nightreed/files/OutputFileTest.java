@@ -74,7 +74,15 @@ class OutputFileTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"letter, true", "'{\"schema\" : \"measurement-1\"}', false", "'{\"name\" : 1}', true", "'', false"})
+    @CsvSource({
+        "letter, true",
+        "'{\"version\" : 1}', true",
+        "'{\"method\" : \"POST\"}', true",
+        "'{\"method\" : \"fm\"}', false",
+        "'{\"schema\" : \"measurement-1\"}', false",
+        "'{\"name\" : 1}', true",
+        "'', false"
+    })
     void whatAnotherProgramHasWrittenIsKnown(String text, boolean another) throws Exception {
         Path file = Files.writeString(folder.resolve("a"), text == null ? "" : text);
         assertThat(Written.byAnother(file)).isEqualTo(another);

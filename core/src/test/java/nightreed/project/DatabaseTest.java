@@ -62,6 +62,19 @@ class DatabaseTest {
         assertThat(file).exists();
     }
 
+    @Test
+    void whateverEndsATransactionLeavesNothingHalfDone() throws Exception {
+        try (Database db = opened("e.db")) {
+            assertThatThrownBy(() -> db.inTransaction(() -> {
+                        db.update("insert into t values(?)", 2);
+                        throw new IllegalStateException("a fault");
+                    }))
+                    .isInstanceOf(IllegalStateException.class);
+            db.inTransaction(() -> db.update("insert into t values(?)", 3));
+            assertThat(db.query("select v from t", r -> r.getInt(1))).isEqualTo(List.of(3));
+        }
+    }
+
     /** Codes of SQLite, extended ones too: whatever the words are, the advice is that of the code. */
     @ParameterizedTest
     @CsvSource({

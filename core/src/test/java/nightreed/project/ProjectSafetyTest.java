@@ -40,6 +40,12 @@ class ProjectSafetyTest {
             try {
                 ProjectFile p = ProjectFile.open(Path.of(args[0]));
                 p.commit(p.imitations().get(0), "edit", Snapshot.EMPTY.withNote(args[1]));
+                if (args[1].equals("vanishes")) {
+                    Files.delete(Path.of(args[0]));
+                    p.commit(p.imitations().get(0), "edit", Snapshot.EMPTY.withNote("written again"));
+                    p.commit(p.imitations().get(0), "edit", Snapshot.EMPTY.withNote("after it vanished"));
+                    Runtime.getRuntime().halt(7);
+                }
                 if (args[1].equals("dies")) {
                     Runtime.getRuntime().halt(7);
                 }
@@ -105,6 +111,39 @@ class ProjectSafetyTest {
         assertThatThrownBy(() -> ProjectFile.open(file))
                 .hasMessageContaining("another machine")
                 .hasMessageContaining("a.nightreed.lock");
+    }
+
+    /** The number of a dead process may be another's by now: here that of this one. */
+    @Test
+    void aNumberThatAnotherProcessHasByNowIsNoOwner() throws Exception {
+        Path lock = folder.resolve("a.nightreed.lock");
+        ProjectFile p = ProjectFile.open(file);
+        String mine = Files.readString(lock);
+        p.close();
+        String[] line = mine.split("\n", -1);
+        line[1] = "1"; // began at another time
+        Files.writeString(lock, String.join("\n", line));
+        assertThat(note()).isEqualTo("first");
+    }
+
+    /** Written again after it vanished, and killed then: what was committed since must not hang on a log that is gone. */
+    @Test
+    void whatIsCommittedAfterTheFileWasWrittenAgainSurvivesADeath() throws Exception {
+        assertThat(other("vanishes")).isEqualTo(7);
+        assertThat(note()).isEqualTo("after it vanished");
+    }
+
+    /** The edit is on the disk by then: it must not be told as lost, nor be written a second time. */
+    @Test
+    void anEditStandsEvenIfItsLogCannotBeCarriedOver() throws Exception {
+        String longNote = "x".repeat(17 << 20);
+        ProjectFile p = ProjectFile.open(file);
+        Imitation bar = p.imitations().get(0);
+        Files.createDirectory(folder.resolve("a.nightreed.lock.new")); // so that no new mark can be written
+        p.commit(bar, "long", Snapshot.EMPTY.withNote(longNote));
+        assertThat(p.now(bar).note()).hasSize(longNote.length());
+        assertThat(p.undo(bar).note()).isEqualTo("first");
+        p.close();
     }
 
     @Test

@@ -45,11 +45,17 @@ final class Projects {
         try {
             return new Opened(ProjectFile.open(file), null);
         } catch (UnusableProject e) {
-            if (Files.isRegularFile(file) && Files.isReadable(file) && !Files.isWritable(file)) {
+            if (Files.isRegularFile(file) && Files.isReadable(file) && mayNotBeWritten(file)) {
                 return copyOf(file);
             }
             return ownInstead(e.getMessage());
         }
+    }
+
+    /** The file, or the folder: edits are written beside it. */
+    private static boolean mayNotBeWritten(Path file) {
+        return !Files.isWritable(file)
+                || !Files.isWritable(file.toAbsolutePath().getParent());
     }
 
     /** A project that may not be written is worked on as a copy. */

@@ -379,11 +379,7 @@ public final class ModeSound implements VoiceModel<ResonatorRecipe> {
                 lead -= n;
             }
         }
-        int i = 0;
-        for (; !pushed && i + 3 < modes; i += 4) {
-            four(i, out, from, n);
-        }
-        for (; i < modes; i++) {
+        for (int i = 0; i < modes; i++) {
             if (zr[i] == 0 && zi[i] == 0) {
                 continue;
             }
@@ -414,61 +410,6 @@ public final class ModeSound implements VoiceModel<ResonatorRecipe> {
         re[i] = r;
         im[i] = m;
         gain[i] = g;
-    }
-
-    /** Four at once: each waits for its last sample, so the processor does them side by side. */
-    private void four(int i, double[] out, int from, int n) {
-        double r0 = re[i];
-        double r1 = re[i + 1];
-        double r2 = re[i + 2];
-        double r3 = re[i + 3];
-        double m0 = im[i];
-        double m1 = im[i + 1];
-        double m2 = im[i + 2];
-        double m3 = im[i + 3];
-        double a0 = zr[i];
-        double a1 = zr[i + 1];
-        double a2 = zr[i + 2];
-        double a3 = zr[i + 3];
-        double b0 = zi[i];
-        double b1 = zi[i + 1];
-        double b2 = zi[i + 2];
-        double b3 = zi[i + 3];
-        double g0 = gain[i];
-        double g1 = gain[i + 1];
-        double g2 = gain[i + 2];
-        double g3 = gain[i + 3];
-        for (int t = 0; t < n; t++) {
-            double x0 = a0 * r0 - b0 * m0;
-            double x1 = a1 * r1 - b1 * m1;
-            double x2 = a2 * r2 - b2 * m2;
-            double x3 = a3 * r3 - b3 * m3;
-            m0 = a0 * m0 + b0 * r0;
-            m1 = a1 * m1 + b1 * r1;
-            m2 = a2 * m2 + b2 * r2;
-            m3 = a3 * m3 + b3 * r3;
-            r0 = x0;
-            r1 = x1;
-            r2 = x2;
-            r3 = x3;
-            out[from + t] += (g0 * x0 + g1 * x1) + (g2 * x2 + g3 * x3);
-            g0 += slope[i];
-            g1 += slope[i + 1];
-            g2 += slope[i + 2];
-            g3 += slope[i + 3];
-        }
-        re[i] = r0;
-        re[i + 1] = r1;
-        re[i + 2] = r2;
-        re[i + 3] = r3;
-        im[i] = m0;
-        im[i + 1] = m1;
-        im[i + 2] = m2;
-        im[i + 3] = m3;
-        gain[i] = g0;
-        gain[i + 1] = g1;
-        gain[i + 2] = g2;
-        gain[i + 3] = g3;
     }
 
     private void one(int i, double[] out, int from, int n) {

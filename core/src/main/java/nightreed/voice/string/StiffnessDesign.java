@@ -16,16 +16,24 @@ final class StiffnessDesign {
     private static final int FURTHEST = 64; // partial
     private static final double HIGHEST = 0.4; // of the sample rate: above it all-passes of any kind bend
 
-    /** Rounds from the first guess, and after what else is in the loop has changed a little. */
+    /** Rounds from the first guess, and after what else is in the loop has changed a little. Chosen. */
     private static final int ROUNDS = 12;
 
     private static final int ROUNDS_AGAIN = 12;
 
-    /** Root mean square error that needs no further round [cents]; a third of what is heard of a partial in a chord of them. */
+    /** Root mean square error that needs no further round [cents]. Chosen: a tenth of the 3 cents that partials are held to in tests. */
     private static final double ENOUGH_CENTS = 0.3;
 
     /** Room that is left for whole samples and the tuning all-pass [samples]. */
     private static final double PLAIN = 4.5;
+
+    /** Delay of one section whose poles do next to nothing, with a little room [samples]. */
+    private static final double SECTION_DELAY = 2.2;
+
+    /** First guess: share of the plain delay that is left for the fit to raise, and width of a pole pair against its stretch. Chosen. */
+    private static final double FIRST_DELAY = 0.98;
+
+    private static final double FIRST_WIDTH = 1.3;
 
     private static final double CENTS = 1200 / Math.log(2);
 
@@ -69,7 +77,7 @@ final class StiffnessDesign {
             return;
         }
         double period = fs / string.partialHz(1) * string.share();
-        int count = Math.min(neededSections(string, last) + 1, (int) ((period - PLAIN) / 2.2));
+        int count = Math.min(neededSections(string, last) + 1, (int) ((period - PLAIN) / SECTION_DELAY));
         if (count < 1) {
             return;
         }
@@ -126,7 +134,7 @@ final class StiffnessDesign {
     private void firstGuess(LoopDesign string, double fs) {
         double share = string.share();
         double lastN = last / share;
-        double delay = Math.max(PLAIN, 0.98 * string.idealTrip(lastN) * fs);
+        double delay = Math.max(PLAIN, FIRST_DELAY * string.idealTrip(lastN) * fs);
         int steps = 400;
         double all = 2 * Math.PI * last - delay * 2 * Math.PI * string.partialHz(lastN) / fs;
         int k = 0;
@@ -150,7 +158,7 @@ final class StiffnessDesign {
         for (int s = 0; s < sections; s++) {
             double width = Math.max(1e-4, edge[s + 1] - edge[s]);
             values[s] = Math.log(Math.max(1e-4, (edge[s] + edge[s + 1]) / 2));
-            values[sections + s] = Math.log(Math.max(1.05, 4 / (1.3 * width)));
+            values[sections + s] = Math.log(Math.max(1.05, 4 / (FIRST_WIDTH * width)));
         }
         values[2 * sections] = delay;
     }

@@ -1,5 +1,6 @@
 package nightreed.desktop.workspace;
 
+import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.concurrent.Executor;
@@ -26,6 +27,7 @@ final class ProjectWriter {
     private final ReadOnlyIntegerWrapper underWay = new ReadOnlyIntegerWrapper();
     private final Deque<Edit> waiting = new ArrayDeque<>(); // edits that are not in the file yet
     private ProjectFile project;
+    private ProjectFile coming; // read already, and turned to as soon as what is queued is written
 
     /** An edit on its way into the project file. */
     private record Edit(Imitation imitation, String label, Snapshot snapshot) {}
@@ -85,6 +87,16 @@ final class ProjectWriter {
         return project;
     }
 
+    /** Writer's thread: a project that {@link #turnTo} will be called for. */
+    void announce(ProjectFile next) {
+        coming = next;
+    }
+
+    /** Writer's thread: whether a file is open here, or about to be. */
+    boolean has(Path file) {
+        return project != null && project.isAt(file) || coming != null && coming.isAt(file);
+    }
+
     /**
      * UI thread: everything queued from now on is written into another project. What was queued before still goes into the one before,
      * which is then closed.
@@ -103,6 +115,8 @@ final class ProjectWriter {
                 opened.close();
                 ui.execute(back);
                 tell.accept(e.getMessage());
+            } finally {
+                coming = coming == opened ? null : coming;
             }
         });
     }

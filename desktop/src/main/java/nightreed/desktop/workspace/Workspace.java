@@ -176,7 +176,7 @@ public final class Workspace {
     /** Opens a project file; if that fails, the one that is open stays. */
     public void openProject(Path file) {
         scribe.write(() -> {
-            if (scribe.project() == null || !scribe.project().isAt(file)) {
+            if (!scribe.has(file)) {
                 settleIn(ProjectFile.open(file));
             }
         });
@@ -217,6 +217,7 @@ public final class Workspace {
             opened.close();
             throw e;
         }
+        scribe.announce(opened);
         ui.execute(() -> {
             tasks.cancel(); // what is being computed belongs to the project before
             WorkspaceState before = state();

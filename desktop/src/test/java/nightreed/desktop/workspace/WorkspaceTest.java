@@ -471,8 +471,10 @@ class WorkspaceTest {
         bench.newProject(a, "A");
         workWithoutAdvice();
         bench.openProject(b);
+        bench.openProject(b); // a second press of the same line
         bench.shaping().note("of a");
         workWithoutAdvice();
+        assertThat(bench.messageProperty().get()).isNull();
         assertThat(bench.state().projectName()).isEqualTo("B");
         assertThat(bench.state().snapshot().note()).isEmpty();
         bench.close();

@@ -11,10 +11,10 @@ import java.util.Arrays;
 import nightreed.files.Shown;
 
 /**
- * A project as it lies on the disk before it is opened: the file, and perhaps a log of edits beside it that a window left which
- * did not come to its end. Looks whether they belong together, and sets a log aside that does not; nothing is thrown away.
+ * The log of edits beside a project that is not open yet; a window leaves one when it is killed. Looks whether file and log belong
+ * together, and sets a log aside that does not; nothing is thrown away.
  */
-final class Log {
+final class WriteAheadLog {
     private static final byte[] SQLITE = "SQLite format 3\0".getBytes(StandardCharsets.ISO_8859_1);
     private static final int JOURNAL_MODE_AT = 18; // byte of the head: 2 if edits go to a log
     private static final int LOG_MODE = 2;
@@ -24,7 +24,7 @@ final class Log {
     private String remark;
 
     /** @param lock held for as long as this is used */
-    Log(Path project, ProjectLock lock) {
+    WriteAheadLog(Path project, ProjectLock lock) {
         this.project = project;
         this.lock = lock;
     }
