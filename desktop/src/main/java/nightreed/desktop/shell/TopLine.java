@@ -25,7 +25,7 @@ final class TopLine extends HBox {
     private final Button redo = link("redo", "Redo");
     private final Button fold = link("fold-notes", "Notes ›");
     private final Button unsaved = link("unsaved", "");
-    private final Label underWay = new Label("·");
+    private final Label underWay = new Label("•");
     private final HBox task = new HBox(8);
     private final Button enough = link("enough", "stop and keep the best");
     private final Label taskName = new Label();

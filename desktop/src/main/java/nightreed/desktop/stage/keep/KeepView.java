@@ -158,7 +158,7 @@ public final class KeepView implements StageView {
                 Notes.quiet(
                         "With it go the imitation as WAV (24 bit), the recipe as JSON and the partials as" + " CSV."),
                 Notes.space(4),
-                Notes.quiet("Nothing needs saving: every change is in the project file when you see it."));
+                Notes.quiet("Nothing needs saving: every change is written as it is made."));
     }
 
     private void log() {
