@@ -300,7 +300,7 @@ public final class ProjectFile implements AutoCloseable {
     public Snapshot now(Imitation imitation) throws UnusableProject {
         return db
                 .query(
-                        "select e.recording, e.recipe, e.fitted, e.note, e.hand, e.locked, e.marks from edit e join imitation i on i.head = e.id"
+                        "select e.recording, e.recipe, e.fitted, e.note, e.hand, e.locked, e.marks, e.chosen from edit e join imitation i on i.head = e.id"
                                 + " where i.id = ?",
                         stored::snapshot,
                         row(imitation))
@@ -316,7 +316,7 @@ public final class ProjectFile implements AutoCloseable {
     public void rehearse(Snapshot snapshot) throws UnusableProject {
         db.inTransaction(() -> {
             if (snapshot.recipe() != null) {
-                RecipeJson.text(snapshot.recipe());
+                StoredValues.text(snapshot.patch());
             }
             stored.text(snapshot.hand());
             return db.update("update project set name = name");
@@ -423,18 +423,19 @@ public final class ProjectFile implements AutoCloseable {
 
     private void appendEdit(long imitation, String label, Snapshot s) throws SQLException {
         long id = db.insert(
-                "insert into edit(imitation, label, at, recording, recipe, fitted, note, hand, locked, marks)"
-                        + " values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                "insert into edit(imitation, label, at, recording, recipe, fitted, note, hand, locked, marks, chosen)"
+                        + " values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
                 imitation,
                 label,
                 timestamp(),
                 s.recordingId(),
                 s.patch() == null ? null : StoredValues.text(s.patch()),
-                s.fitted() == null ? null : RecipeJson.text(s.fitted()),
+                s.origin() == null ? null : StoredValues.text(s.origin()),
                 s.note(),
                 s.hand().equals(ManualCorrections.NONE) ? null : stored.text(s.hand()),
-                s.locked().isEmpty() ? null : s.locked().stream().sorted().collect(Collectors.joining(" ")),
-                s.marks().equals(AspectWeights.NONE) ? null : stored.text(s.marks()));
+                s.locks().isEmpty() ? null : s.locks().stream().sorted().collect(Collectors.joining(" ")),
+                s.marks().equals(AspectWeights.NONE) ? null : stored.text(s.marks()),
+                s.chosen());
         db.update("update imitation set head = ? where id = ?", id, imitation);
     }
 

@@ -32,8 +32,8 @@ final class Schema {
             List.of("alter table imitation add column family integer"),
             List.of("alter table edit add column locked text", "alter table edit add column marks text"),
             List.of(), // recipes may be layers, which programs before it cannot read
-            List.of("create table if not exists mark(text text not null)")); // of the state that the file itself is in,
-    // see Database
+            List.of("create table if not exists mark(text text not null)"), // of the state of the file, see Database
+            List.of("alter table edit add column chosen integer")); // layer that is shaped
 
     /** The version that this program writes. */
     static final int VERSION = STEPS.size();

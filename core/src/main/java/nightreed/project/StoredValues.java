@@ -26,7 +26,7 @@ final class StoredValues {
 
     /** A recipe by itself is written as it always was. */
     static String text(Patch patch) {
-        return patch.layers().size() == 1 ? RecipeJson.text(patch.first()) : RecipeJson.text(patch);
+        return patch.isOne() ? RecipeJson.text(patch.first()) : RecipeJson.text(patch);
     }
 
     String text(Record decided) throws SQLException {
@@ -77,11 +77,9 @@ final class StoredValues {
         try {
             return new Snapshot(
                     id,
-                    patch == null ? null : patch.first(),
-                    fitted == null ? null : fitted.first(),
-                    patch == null || patch.layers().size() < 2
-                            ? null
-                            : patch.layers().get(1).recipe(),
+                    patch,
+                    fitted,
+                    r.getInt(8),
                     r.getString(4),
                     hand == null ? ManualCorrections.NONE : mapper.readValue(hand, ManualCorrections.class),
                     locked == null ? Set.of() : Set.of(locked.split(" ")),

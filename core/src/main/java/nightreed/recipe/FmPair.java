@@ -5,6 +5,7 @@ import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.ParameterSpec;
+import nightreed.recipe.part.Repeatable;
 import nightreed.recipe.part.Part;
 
 /**
@@ -97,7 +98,7 @@ public record FmPair(
 
         @Part(id = "amp", name = "level") Envelope amplitude,
         @Part(id = "bend", name = "index") Envelope bend)
-        implements FmPairBuilder.With {
+        implements FmPairBuilder.With, Repeatable {
     public static final double OFF_DB = -79.5;
 
     /** What is modulated. */
@@ -131,6 +132,12 @@ public record FmPair(
             double levelDb, double carrier, double modulator, double index, Envelope amplitude, Envelope bend) {
         return new FmPair(
                 Kind.PHASE, levelDb, carrier, modulator, index, true, 0, 0, false, 0, 0.5, 0, amplitude, bend);
+    }
+
+    /** Over it, an octave up and softer. */
+    @Override
+    public FmPair next() {
+        return with(b -> b.carrierRatio(Math.min(60, 2 * carrierRatio)).levelDb(Math.max(-80, levelDb - 9)));
     }
 
     public FmPair withPhases(double carrierRad, double modulatorRad) {

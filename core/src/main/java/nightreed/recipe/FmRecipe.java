@@ -45,7 +45,7 @@ public record FmRecipe(
                 meaning = "Level of everything.")
         double levelDb,
 
-        @Part(id = "pair", name = "pair", group = Group.SOURCE)
+        @Part(id = "pair", name = "pair", group = Group.SOURCE, least = 1, most = FmRecipe.MOST_PAIRS)
         List<FmPair> pairs,
 
         @Part(group = Group.EXCITER) Exciter exciter,

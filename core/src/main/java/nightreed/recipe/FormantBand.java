@@ -6,6 +6,7 @@ import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.ParameterSpec;
+import nightreed.recipe.part.Repeatable;
 import nightreed.recipe.part.Part;
 import nightreed.recipe.part.Range;
 
@@ -57,7 +58,7 @@ public record FormantBand(
 
         @Part(id = "amp", name = "level") Envelope envelope,
         List<Double> pathDb)
-        implements FormantBandBuilder.With {
+        implements FormantBandBuilder.With, Repeatable {
     private static final int MOST_STEPS = 20_000;
 
     public FormantBand {
@@ -65,6 +66,25 @@ public record FormantBand(
         ParameterAccess.check(FormantBand.class, centreHz, widthHz, levelDb, noiseShare, pan, drone);
         Range.check("number of followed levels", pathDb.size(), 0, MOST_STEPS, "");
         pathDb.forEach(v -> Range.check("followed level", v, -200, 40, "dB"));
+    }
+
+    /** Half an octave over it, as wide for its centre. */
+    @Override
+    public FormantBand next() {
+        return shifted(Math.sqrt(2)).with(b -> b.levelDb(Math.max(-80, levelDb - 3)));
+    }
+
+    /** A semitone over it. */
+    @Override
+    public FormantBand twin() {
+        return shifted(Math.pow(2, 1.0 / 12));
+    }
+
+    /** The same at another centre, without the levels of a recording, which are of its own. */
+    private FormantBand shifted(double factor) {
+        return with(b -> b.centreHz(Math.min(18_000, centreHz * factor))
+                .widthHz(Math.min(12_000, widthHz * factor))
+                .pathDb(List.of()));
     }
 
     public static FormantBand of(double centreHz, double widthHz, double levelDb, double noiseShare) {

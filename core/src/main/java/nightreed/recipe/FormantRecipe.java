@@ -70,7 +70,7 @@ public record FormantRecipe(
                 meaning = "Level of the noise source; -80 is silent.")
         double noiseDb,
 
-        @Part(id = "band", name = "band", group = Group.BODY)
+        @Part(id = "band", name = "band", group = Group.BODY, least = 1, most = FormantRecipe.MOST_BANDS)
         List<FormantBand> bands,
 
         @ParameterSpec(

@@ -2,6 +2,7 @@ package nightreed.recipe;
 
 import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.ParameterSpec;
+import nightreed.recipe.part.Repeatable;
 
 /**
  * One decaying partial of a resonator bank.
@@ -42,7 +43,13 @@ public record Mode(
                 meaning = "Time this mode takes to fall by 60 dB.")
         double t60Seconds,
 
-        double phaseRad) {
+        double phaseRad)
+        implements Repeatable {
+    private static final double MOST_RATIO = 200;
+
+    /** Three cents: two beats a second at 1 kHz. Chosen. */
+    private static final double TWIN = Math.pow(2, 3.0 / 1200);
+
     public Mode {
         if (!(ratio > 0 && ratio <= 200)) {
             throw new IllegalArgumentException("mode ratio must lie above 0 and at most at 200, got " + ratio);
@@ -58,6 +65,18 @@ public record Mode(
         if (!Double.isFinite(phaseRad)) {
             throw new IllegalArgumentException("phase of the mode at ratio " + ratio + " must be finite");
         }
+    }
+
+    /** A little weaker and shorter, where the next of a harmonic series would be. */
+    @Override
+    public Mode next() {
+        return new Mode(Math.min(MOST_RATIO, ratio + 1), Math.max(-80, levelDb - 3), Math.max(0.005, t60Seconds * 0.85), phaseRad);
+    }
+
+    /** Beside it, so that the two beat. */
+    @Override
+    public Mode twin() {
+        return new Mode(Math.min(MOST_RATIO, ratio * TWIN), levelDb, t60Seconds, phaseRad);
     }
 
     public Mode withRatio(double r) {

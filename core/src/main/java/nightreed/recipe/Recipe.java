@@ -6,6 +6,7 @@ import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.part.Structure;
 import nightreed.recipe.part.VelocityMap;
 
 /** How to make a sound. One record per method; a method that is added touches no other. */
@@ -82,6 +83,11 @@ public sealed interface Recipe
     /** Without a part; unchanged if it is not there or must be. */
     default Recipe withoutPart(String id) {
         return (Recipe) ParameterAccess.removed((Record) this, id);
+    }
+
+    /** Lists that can be made longer and shorter, such as modes. */
+    default List<Structure.Listed> lists() {
+        return Structure.lists((Record) this);
     }
 
     /** With other common parts. */

@@ -26,7 +26,8 @@ import nightreed.files.Shown;
  */
 public final class RecipeJson {
     public static final String SCHEMA = "recipe-2";
-    public static final String PATCH_SCHEMA = "patch-1";
+    public static final String PATCH_SCHEMA = "patch-2";
+    private static final String FIRST_PATCH_SCHEMA = "patch-1";
     private static final String FIRST_SCHEMA = "recipe-1";
     private static final Map<String, Class<? extends Recipe>> METHODS = new TreeMap<>(Map.of(
             "resonators", ResonatorRecipe.class,
@@ -49,10 +50,35 @@ public final class RecipeJson {
             Integer transpose,
             Integer lowKey,
             Integer highKey,
-            Integer fadeKeys) {}
+            Integer fadeKeys,
+            Double pan,
+            Double fineCents,
+            Double lowVelocity,
+            Double highVelocity,
+            Layer.CrossFade crossFade,
+            Boolean muted,
+            Boolean solo) {
+        Layer of(Recipe recipe) {
+            Layer usual = Layer.of(recipe);
+            return new Layer(
+                    recipe,
+                    balanceDb == null ? usual.balanceDb() : balanceDb,
+                    pan == null ? usual.pan() : pan,
+                    transpose == null ? usual.transpose() : transpose,
+                    fineCents == null ? usual.fineCents() : fineCents,
+                    lowKey == null ? usual.lowKey() : lowKey,
+                    highKey == null ? usual.highKey() : highKey,
+                    fadeKeys == null ? usual.fadeKeys() : fadeKeys,
+                    lowVelocity == null ? usual.lowVelocity() : lowVelocity,
+                    highVelocity == null ? usual.highVelocity() : highVelocity,
+                    crossFade,
+                    muted != null && muted,
+                    solo != null && solo);
+        }
+    }
 
     /** A patch as it is read. */
-    private record PatchIn(String schema, List<LayerIn> layers) {}
+    private record PatchIn(String schema, Integer key, Double crossFade, List<LayerIn> layers) {}
 
     private RecipeJson() {}
 
@@ -73,15 +99,13 @@ public final class RecipeJson {
     public static String text(Patch patch) {
         ObjectNode o = MAPPER.createObjectNode();
         o.put("schema", PATCH_SCHEMA);
+        o.put("key", patch.key());
+        o.put("crossFade", patch.crossFade());
         ArrayNode layers = o.putArray("layers");
         for (Layer l : patch.layers()) {
-            layers.addObject()
-                    .put("balanceDb", l.balanceDb())
-                    .put("transpose", l.transpose())
-                    .put("lowKey", l.lowKey())
-                    .put("highKey", l.highKey())
-                    .put("fadeKeys", l.fadeKeys())
-                    .set("recipe", tree(l.recipe()));
+            ObjectNode one = MAPPER.valueToTree(l);
+            one.set("recipe", tree(l.recipe()));
+            layers.add(one);
         }
         return o.toPrettyString();
     }
@@ -89,7 +113,8 @@ public final class RecipeJson {
     /** Layers, or a recipe as the only layer. @throws UnusableRecipe if it is neither, or a value is missing or absurd */
     public static Patch parsePatch(String json, String name) throws UnusableRecipe {
         ObjectNode o = StrictJson.object(MAPPER, json, name, WANTED);
-        if (!o.path("schema").asText().equals(PATCH_SCHEMA)) {
+        String schema = o.path("schema").asText();
+        if (!schema.equals(PATCH_SCHEMA) && !schema.equals(FIRST_PATCH_SCHEMA)) {
             return Patch.of(recipe(o, name));
         }
         PatchIn patch = StrictJson.value(MAPPER, o, PatchIn.class, name);
@@ -101,19 +126,17 @@ public final class RecipeJson {
             }
             Recipe recipe = recipe(l.recipe, which);
             try {
-                layers.add(new Layer(
-                        recipe,
-                        l.balanceDb == null ? 0 : l.balanceDb,
-                        l.transpose == null ? 0 : l.transpose,
-                        l.lowKey == null ? 0 : l.lowKey,
-                        l.highKey == null ? 127 : l.highKey,
-                        l.fadeKeys == null ? 0 : l.fadeKeys));
+                layers.add(l.of(recipe));
             } catch (IllegalArgumentException e) {
                 throw new UnusableRecipe(which + " cannot be used: " + e.getMessage() + ".", e);
             }
         }
         try {
-            return new Patch(layers);
+            Patch read = new Patch(layers);
+            return new Patch(
+                    patch.key == null ? read.key() : patch.key,
+                    layers,
+                    patch.crossFade == null ? 0 : patch.crossFade);
         } catch (IllegalArgumentException e) {
             throw new UnusableRecipe(name + " cannot be used: " + e.getMessage() + ".", e);
         }

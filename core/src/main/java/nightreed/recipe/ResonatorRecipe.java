@@ -68,7 +68,7 @@ public record ResonatorRecipe(
                 meaning = "Time the body takes to answer the strike; 0 for at once.")
         double riseMs,
 
-        @Part(id = "mode", name = "mode", group = Group.BODY)
+        @Part(id = "mode", name = "mode", group = Group.BODY, least = 1, most = ResonatorRecipe.MOST_MODES)
         List<Mode> modes,
 
         @Part(id = "track", group = Group.PLAYING) KeyTracking keyTracking,

@@ -49,7 +49,7 @@ public record SubtractiveRecipe(
                 meaning = "Level of everything.")
         double levelDb,
 
-        @Part(id = "osc", name = "oscillator", group = Group.SOURCE)
+        @Part(id = "osc", name = "oscillator", group = Group.SOURCE, least = 1, most = SubtractiveRecipe.MOST_OSCILLATORS)
         List<Oscillator> oscillators,
 
         SingleCycle cycle,

@@ -21,6 +21,7 @@ public final class Instrument implements Playable {
     private boolean pedal;
     private final float[] mixLeft = new float[128];
     private final float[] mixRight = new float[128];
+    private final double[] strength = new double[128]; // of the keys that are down, below 0 for those that are up
 
     /** Players for the layers of a patch. */
     private static final class Build {
@@ -33,6 +34,23 @@ public final class Instrument implements Playable {
             this.players = players;
             Double db = patch.first().common().playingGainDb();
             this.gain = alone || db == null ? 1 : Math.pow(10, db / 20);
+        }
+
+        boolean has(Player<?> player) {
+            for (int i = 0; i < players.size(); i++) {
+                if (players.get(i) == player) {
+                    return true;
+                }
+            }
+            return false;
+        }
+
+        /** Tells each player where its layer stands. */
+        void aim() {
+            for (int i = 0; i < players.size(); i++) {
+                double heard = patch.isHeard(i) ? gain : 0;
+                players.get(i).mix(patch.layers().get(i), heard, patch.crossFade());
+            }
         }
     }
 
@@ -48,9 +66,11 @@ public final class Instrument implements Playable {
     Instrument(Patch patch, double sampleRateHz, int most) {
         this.fs = sampleRateHz;
         this.most = most;
+        java.util.Arrays.fill(strength, -1);
         Patch played = patch.played();
         wanted = new Build(played, Players.of(played, fs, most), most == 1);
         current = wanted;
+        current.aim();
     }
 
     /** Changes the recipe; sounding notes follow. Not on the audio thread. */
@@ -61,9 +81,7 @@ public final class Instrument implements Playable {
     /** Changes what is played; notes of layers that are built alike follow, others fade. Not on the audio thread. */
     public void patch(Patch patch) {
         Patch played = patch.played();
-        Build now = wanted;
-        boolean same = now.patch.builtLike(played);
-        wanted = new Build(played, same ? now.players : Players.of(played, fs, most), most == 1);
+        wanted = new Build(played, Players.of(played, wanted.patch, wanted.players, fs, most), most == 1);
     }
 
     public Recipe recipe() {
@@ -74,9 +92,10 @@ public final class Instrument implements Playable {
     public void noteOn(int key, double velocity) {
         takeOver();
         double v = Math.max(0, Math.min(1, velocity));
+        strength[key & 127] = v;
         for (int i = 0; i < current.players.size(); i++) {
             Layer l = current.patch.layers().get(i);
-            double gain = l.gainAt(key);
+            double gain = l.answers(v) ? l.gainAt(key) : 0;
             int played = key + l.transpose();
             if (gain > 0 && played >= 0 && played <= 127) {
                 current.players.get(i).noteOn(played, v, gain);
@@ -84,9 +103,46 @@ public final class Instrument implements Playable {
         }
     }
 
+    /** Strikes the patch's own key, each recipe with the strength that its values hold for. */
+    void noteAsFitted() {
+        for (int i = 0; i < current.players.size(); i++) {
+            Layer l = current.patch.layers().get(i);
+            int played = current.patch.key() + l.transpose();
+            double v = l.recipe().velocity().reference();
+            double gain = l.answers(v) ? l.gainAt(current.patch.key()) : 0;
+            if (gain > 0 && played >= 0 && played <= 127) {
+                current.players.get(i).noteOn(played, v, gain);
+            }
+        }
+    }
+
+    /** Has a layer that was built anew sound the notes that are held. @param in layer's place */
+    private void carryOn(int in) {
+        Layer l = current.patch.layers().get(in);
+        for (int key = 0; key < strength.length; key++) {
+            int played = key + l.transpose();
+            boolean answers = strength[key] >= 0 && l.answers(strength[key]) && played >= 0 && played <= 127;
+            double gain = answers ? l.gainAt(key) : 0;
+            double age = gain > 0 ? age(played) : -1;
+            if (age >= 0) {
+                current.players.get(in).carryOn(played, strength[key], gain, age);
+            }
+        }
+    }
+
+    /** How long a key that is held has been sounding in the layers before [s]; below 0 if it sounds in none. */
+    private double age(int key) {
+        double most = -1;
+        for (int i = 0; i < old.players.size(); i++) {
+            most = Math.max(most, old.players.get(i).age(key));
+        }
+        return most;
+    }
+
     @Override
     public void noteOff(int key) {
         takeOver();
+        strength[key & 127] = -1;
         for (int i = 0; i < current.players.size(); i++) {
             current.players.get(i).noteOff(key + current.patch.layers().get(i).transpose());
         }
@@ -126,6 +182,7 @@ public final class Instrument implements Playable {
     public void panic() {
         takeOver();
         pedal = false;
+        java.util.Arrays.fill(strength, -1);
         for (int i = 0; i < current.players.size(); i++) {
             current.players.get(i).panic();
         }
@@ -154,30 +211,21 @@ public final class Instrument implements Playable {
         takeOver();
         render(current, left, right, from, to);
         if (old != null) {
-            render(old, left, right, from, to);
-            old = sounding(old) ? old : null;
-        }
-    }
-
-    private static boolean sounding(Build b) {
-        for (int i = 0; i < b.players.size(); i++) {
-            if (b.players.get(i).sounding()) {
-                return true;
+            boolean sounding = false;
+            for (int i = 0; i < old.players.size(); i++) {
+                Player<?> p = old.players.get(i);
+                if (!current.has(p)) {
+                    p.render(left, right, from, to);
+                    sounding |= p.sounding();
+                }
             }
+            old = sounding ? old : null;
         }
-        return false;
     }
 
     private static void render(Build b, float[] left, float[] right, int from, int to) {
         for (int i = 0; i < b.players.size(); i++) {
-            b.players
-                    .get(i)
-                    .render(
-                            left,
-                            right,
-                            from,
-                            to,
-                            b.gain * b.patch.layers().get(i).gain());
+            b.players.get(i).render(left, right, from, to);
         }
     }
 
@@ -201,21 +249,33 @@ public final class Instrument implements Playable {
         if (next == current) {
             return;
         }
-        if (next.players == current.players) {
-            for (int i = 0; i < next.players.size(); i++) {
-                Players.follow(next.players.get(i), next.patch.layers().get(i).recipe());
-            }
-        } else {
-            for (int i = 0; i < current.players.size(); i++) {
-                current.players.get(i).panic();
-            }
-            old = current;
-            for (int i = 0; i < next.players.size(); i++) {
-                next.players.get(i).hands().bendTo(bend);
-                next.players.get(i).hands().wheelTo(wheel);
-                next.players.get(i).pedal(pedal);
+        Build before = current;
+        current = next;
+        boolean anew = false;
+        for (int i = 0; i < next.players.size(); i++) {
+            Player<?> p = next.players.get(i);
+            if (before.has(p)) {
+                Players.follow(p, next.patch.layers().get(i).recipe());
+            } else {
+                anew = true;
+                p.hands().bendTo(bend);
+                p.hands().wheelTo(wheel);
+                p.pedal(pedal);
             }
         }
-        current = next;
+        next.aim();
+        old = next.players.size() == before.players.size() && !anew ? old : before;
+        if (anew) {
+            for (int i = 0; i < next.players.size(); i++) {
+                if (!before.has(next.players.get(i))) {
+                    carryOn(i);
+                }
+            }
+        }
+        for (int i = 0; i < before.players.size(); i++) {
+            if (!next.has(before.players.get(i))) {
+                before.players.get(i).panic();
+            }
+        }
     }
 }

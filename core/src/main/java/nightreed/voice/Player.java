@@ -1,6 +1,7 @@
 package nightreed.voice;
 
 import java.util.function.Supplier;
+import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Keyboard.Voicing;
 import nightreed.voice.effect.EffectChain;
@@ -26,6 +27,9 @@ final class Player<R extends Recipe> {
     private static final double MAKE_ROOM_SECONDS = 0.006;
     private static final double PANIC_SECONDS = 0.01;
 
+    /** In which a mix comes near where it is wanted. Chosen: no step is heard, and no wait. */
+    private static final double MIX_SECONDS = 0.005;
+
     private final double fs;
     private final int most;
     private final Voice<?>[] voices;
@@ -40,7 +44,14 @@ final class Player<R extends Recipe> {
     private boolean pedal;
     private boolean clearing; // effects are emptied once the last note has faded
     private int untilStep;
-    private double reached = Double.NaN; // gain of what was rendered last
+    private Layer layer;
+    private double gain; // of the patch; 0 for a layer that is not heard
+    private double crossFade; // of the patch, without the wheel
+    private boolean mixed; // whether the next two have been set
+    private double mixLeft;
+    private double mixRight;
+    private double mixStepLeft;
+    private double mixStepRight;
     private long strikes;
 
     /** @param most notes that sound at once; 1 for a single note of a recipe that stays as it is */
@@ -97,6 +108,23 @@ final class Player<R extends Recipe> {
             now.fadeOut(MAKE_ROOM_SECONDS);
             start(key, velocity, from, gain);
         }
+    }
+
+    /** A note that another player has begun, from where it is. @param age since key-down [s] */
+    void carryOn(int key, double velocity, double gainOfKey, double age) {
+        press(key);
+        free().carryOn(recipe, key, velocity, FIRST_CHANCE + strikes, strikes, gainOfKey, age);
+        strikes++;
+    }
+
+    /** How long a key that is down has been sounding [s]; below 0 if it does not. */
+    double age(int key) {
+        double most = -1;
+        for (int i = 0; i < voices.length; i++) {
+            Voice<R> v = voice(i);
+            most = v.down() && v.key() == key ? Math.max(most, v.age()) : most;
+        }
+        return most;
     }
 
     private void start(int key, double velocity, double fromKey, double gain) {
@@ -220,10 +248,22 @@ final class Player<R extends Recipe> {
         return n;
     }
 
-    /** Adds the next samples, times a gain, to both sides. */
-    void render(float[] outLeft, float[] outRight, int from, int to, double gain) {
+    /**
+     * Where its layer stands from the next step on.
+     *
+     * @param gainOfPatch 0 if the layer is not heard
+     * @param place       of the patch's cross-fade, to which the wheel adds
+     */
+    void mix(Layer itsLayer, double gainOfPatch, double place) {
+        layer = itsLayer;
+        hands.tuneTo(itsLayer.fineCents());
+        gain = gainOfPatch;
+        crossFade = place;
+    }
+
+    /** Adds the next samples to both sides. */
+    void render(float[] outLeft, float[] outRight, int from, int to) {
         int at = from;
-        reached = Double.isNaN(reached) ? gain : reached;
         while (at < to) {
             if (untilStep == 0) {
                 step();
@@ -241,21 +281,39 @@ final class Player<R extends Recipe> {
                 voice(i).render(recipe, left, right, 0, n);
             }
             effects.process(left, right, n);
-            double step = (gain - reached) / n;
             for (int i = 0; i < n; i++) {
-                reached += step;
-                outLeft[at + i] += (float) (reached * left[i]);
-                outRight[at + i] += (float) (reached * right[i]);
+                mixLeft += mixStepLeft;
+                mixRight += mixStepRight;
+                outLeft[at + i] += (float) (mixLeft * left[i]);
+                outRight[at + i] += (float) (mixRight * right[i]);
             }
-            reached = gain;
             untilStep -= n;
             at += n;
+        }
+    }
+
+    /** Balance, pan and cross-fade on their way to where they are wanted. */
+    private void glideMix() {
+        double level = gain * layer.gain() * layer.gainOnTheWay(crossFade + hands.wheel());
+        double angle = (layer.pan() + 1) * Math.PI / 4;
+        double toLeft = level * (layer.pan() == 0 ? 1 : Math.sqrt(2) * Math.cos(angle));
+        double toRight = level * (layer.pan() == 0 ? 1 : Math.sqrt(2) * Math.sin(angle));
+        double share = mixed ? 1 - Math.exp(-Note.STEP / (MIX_SECONDS * fs)) : 1;
+        mixStepLeft = share * (toLeft - mixLeft) / Note.STEP;
+        mixStepRight = share * (toRight - mixRight) / Note.STEP;
+        if (!mixed) {
+            mixed = true;
+            mixLeft = toLeft;
+            mixRight = toRight;
+            mixStepLeft = 0;
+            mixStepRight = 0;
         }
     }
 
     private void step() {
         untilStep = Note.STEP;
         hands.advance(recipe.common(), Note.STEP / fs);
+        glideMix();
         shared.step(recipe);
         if (clearing && count() == 0) {
             clearing = false;

@@ -36,6 +36,33 @@ final class Players {
         return out;
     }
 
+    /** Players of layers that go on as they were are kept, each for the layer in its place if it can be. */
+    static List<Player<?>> of(Patch patch, Patch before, List<Player<?>> playing, double fs, int most) {
+        List<Player<?>> out = new ArrayList<>();
+        boolean[] taken = new boolean[playing.size()];
+        for (int i = 0; i < patch.layers().size(); i++) {
+            Recipe r = patch.layers().get(i).recipe();
+            int at = i < taken.length && !taken[i] && goesOn(r, before, i) ? i : -1;
+            for (int k = 0; at < 0 && k < taken.length; k++) {
+                at = !taken[k] && isSame(r, before, k) ? k : -1;
+            }
+            if (at >= 0) {
+                taken[at] = true;
+            }
+            out.add(at >= 0 ? playing.get(at) : of(r, fs, most));
+        }
+        return out;
+    }
+
+    private static boolean goesOn(Recipe r, Patch before, int layer) {
+        return Patch.areAlike(before.layers().get(layer).recipe(), r);
+    }
+
+    /** Moved to another place as it was. */
+    private static boolean isSame(Recipe r, Patch before, int layer) {
+        return before.layers().get(layer).recipe().equals(r);
+    }
+
     private static Player<?> of(Recipe recipe, double fs, int most) {
         if (recipe instanceof ResonatorRecipe r) {
             return r.body() == ResonatorRecipe.Body.COMBS

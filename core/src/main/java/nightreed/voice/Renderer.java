@@ -79,6 +79,28 @@ public final class Renderer {
     }
 
     /**
+     * All layers on the patch's own key, each with the strength that its values hold for, as gains of playing are left out.
+     *
+     * @param heldSeconds time from key-down to key-up [s]; infinite if it is never let go
+     * @return clip of two channels
+     */
+    public static Clip asFitted(
+            Patch patch, double leadSeconds, double heldSeconds, double totalSeconds, int sampleRateHz) {
+        int lead = (int) Math.round(leadSeconds * sampleRateHz);
+        float[][] out = new float[2][Math.max(1, (int) Math.round(totalSeconds * sampleRateHz))];
+        int n = out[0].length;
+        int up = (int) Math.min(n, lead + Math.rint(heldSeconds * sampleRateHz));
+        if (lead < n) {
+            Instrument instrument = new Instrument(patch, sampleRateHz, 1);
+            instrument.noteAsFitted();
+            instrument.render(out[0], out[1], lead, up);
+            instrument.noteOff(patch.key());
+            instrument.render(out[0], out[1], up, n);
+        }
+        return new Clip(out, sampleRateHz);
+    }
+
+    /**
      * One note that is let go after a while.
      *
      * @param key         MIDI number

@@ -15,6 +15,9 @@ final class Voice<R extends Recipe> {
     /** Samples from one look at what moves to the next while envelopes are steep, just after key-down and key-up. */
     private static final int FINE = 8;
 
+    /** In which a note comes in whose sound was built anew [s]; as long as the fade of what it takes over from. */
+    private static final double CARRY_SECONDS = 0.01;
+
     /** How long that is [s]: nine whole steps. Chosen; by then the shortest attacks are over. */
     private static final double FINE_SECONDS = 0.012;
 
@@ -72,6 +75,27 @@ final class Voice<R extends Recipe> {
         stepLeft = 0;
         stepRight = 0;
         beginFinely();
+    }
+
+    /**
+     * A note that another voice has begun and fades out: where this sound follows envelopes it goes on from where they are,
+     * otherwise it starts anew; either way it fades in.
+     *
+     * @param age since key-down [s]
+     */
+    void carryOn(R recipe, int key, double velocity, long seed, long order, double gain, double age) {
+        start(recipe, key, velocity, seed, key, order, gain);
+        if (sound.goesOn()) {
+            note.goOn(recipe, age);
+            sound.start(recipe, note);
+        }
+        fade = 0;
+        fadeStep = -1 / (CARRY_SECONDS * fs);
+    }
+
+    /** Since key-down [s]. */
+    double age() {
+        return note.age();
     }
 
     /** From this sample on, whatever envelopes do is followed closely. */
@@ -159,7 +183,7 @@ final class Voice<R extends Recipe> {
             outRight[from + i] += second[i] * gainRight * fade;
             gainLeft += stepLeft;
             gainRight += stepRight;
-            fade = Math.max(0, fade - fadeStep);
+            fade = Math.max(0, Math.min(1, fade - fadeStep));
         }
     }
 
@@ -181,7 +205,7 @@ final class Voice<R extends Recipe> {
     /** Fades the voice out, for a note that needs its place or for silence. */
     void fadeOut(double seconds) {
         fading = true;
-        fadeStep = Math.max(fadeStep, 1 / Math.max(1, seconds * fs));
+        fadeStep = Math.max(Math.max(0, fadeStep), 1 / Math.max(1, seconds * fs));
     }
 
     void glideTo(R recipe, int key) {

@@ -19,6 +19,7 @@ import nightreed.measure.MadeUpNote;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
+import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
@@ -52,9 +53,10 @@ class ProjectFileTest {
                     .withLocked("tune", true)
                     .withLocked("mode.1.t60", true)
                     .withLocked("tune", false)
-                    .withUnder(recipe.with("level", -30));
+                    .withLayer(Layer.of(recipe.with("level", -30)))
+                    .withChosen(0);
             p.commit(bar, "fit", snapshot);
-            p.addTake(bar, "fit, 4 modes", "a little bright", close, Patch.of(recipe, snapshot.under()));
+            p.addTake(bar, "fit, 4 modes", "a little bright", close, snapshot.patch().withFirst(recipe));
         }
         try (ProjectFile p = ProjectFile.open(folder.resolve("test.nightreed"))) {
             assertThat(p.name()).isEqualTo("The Salt Lantern");
@@ -292,6 +294,7 @@ class ProjectFileTest {
         sql(file, "alter table edit drop column hand");
         sql(file, "alter table edit drop column locked");
         sql(file, "alter table edit drop column marks");
+        sql(file, "alter table edit drop column chosen");
         sql(file, "alter table imitation drop column family");
         sql(
                 file,

@@ -10,6 +10,7 @@ import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.hearing.Aspect;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
+import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeTest;
@@ -39,7 +40,7 @@ class SheetTest {
                 "The Salt Lantern",
                 "Slate bar <low>",
                 side.measurement(),
-                Patch.of(recipe, horn),
+                Patch.of(recipe).with(Layer.of(horn)),
                 fitted,
                 Tolerances.of(side, recipe, Progress.NONE),
                 comparison,

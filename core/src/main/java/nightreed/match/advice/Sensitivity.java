@@ -24,7 +24,6 @@ import nightreed.match.fit.RenderedLeastSquares.Candidate;
 import nightreed.match.hearing.Aspect;
 import nightreed.match.method.Methods;
 import nightreed.match.sound.AnalysedSound;
-import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
@@ -82,9 +81,8 @@ public final class Sensitivity {
     }
 
     private static RenderedLeastSquares polish(Patch patch, PerceptualResiduals ear, Progress progress) {
-        List<Layer> others = patch.layers().subList(1, patch.layers().size());
         return new RenderedLeastSquares(
-                OneNote.beside(others, ear), Budget.endless(progress), Progress.NONE, Machine.ANY);
+                OneNote.within(patch, ear), Budget.endless(progress), Progress.NONE, Machine.ANY);
     }
 
     /**

@@ -4,7 +4,6 @@ import nightreed.match.sound.AnalysedSound;
 import nightreed.match.sound.LoudnessTracks;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
-import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
@@ -58,27 +57,18 @@ public final class ImitationRenderer {
 
     /** As {@link #imitation(Side, Recipe)}, of all layers together; two of them are always rendered and measured. */
     public static AnalysedSound imitation(AnalysedSound recording, Patch patch) throws UnusableSound {
-        return patch.layers().size() == 1 ? imitation(recording, patch.first()) : rendered(render(patch, recording));
+        return patch.isOne() ? imitation(recording, patch.first()) : rendered(render(patch, recording));
     }
 
     /** As {@link #isPlain(Side, Recipe)}: layers are not. */
     public static boolean isPlain(AnalysedSound recording, Patch patch) {
-        return patch.layers().size() == 1 && isPlain(recording, patch.first());
+        return patch.isOne() && isPlain(recording, patch.first());
     }
 
-    /** All layers, on the key that each is made for, as {@link #render(Recipe, Side)} plays one. */
+    /** All layers on the patch's key, laid out in time as the recording is; of two channels. */
     public static Clip render(Patch patch, AnalysedSound like) {
-        double[] sum = null;
-        for (Layer l : patch.layers()) {
-            double[] x = render(l.recipe(), like).mixed();
-            if (sum == null) {
-                sum = new double[x.length];
-            }
-            for (int i = 0; i < sum.length; i++) {
-                sum[i] += l.gain() * x[i];
-            }
-        }
-        return Clip.mono(sum, like.measurement().sampleRateHz());
+        Measurement m = like.measurement();
+        return Renderer.asFitted(patch, m.onsetSeconds(), like.keySeconds(), m.durationSeconds(), m.sampleRateHz());
     }
 
     /** The recipe on its own key, laid out in time as the recording is; the key is let go where the recording's was. */

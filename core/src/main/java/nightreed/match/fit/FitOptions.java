@@ -8,7 +8,6 @@ import java.util.stream.Stream;
 import nightreed.machine.Machine;
 import nightreed.match.method.Methods;
 import nightreed.match.start.Method;
-import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 
@@ -17,7 +16,7 @@ import nightreed.recipe.Recipe;
  *
  * @param recipe  whose locked values stay, and which a fit may go on from; null if there is none
  * @param onward  whether to go on from it, and not begin with what was measured
- * @param under   what sounds under it and stays as it is, where a fit goes on; null for nothing
+ * @param around  what it sounds in, where a fit goes on: its first layer is what is fitted, the others stay; null for nothing
  * @param locked  values that stay as they are in it, by id
  * @param seconds that a fit may take; infinite for as long as it needs
  * @param machine that has to play what is found
@@ -28,7 +27,7 @@ import nightreed.recipe.Recipe;
 public record FitOptions(
         Recipe recipe,
         boolean onward,
-        Recipe under,
+        Patch around,
         Set<String> locked,
         double seconds,
         Machine machine,
@@ -56,18 +55,18 @@ public record FitOptions(
 
     /** Afresh, but with some values as they are in a recipe. */
     public FitOptions keeping(Recipe like, Set<String> ids) {
-        return with(b -> b.recipe(like).onward(false).under(null).locked(ids));
+        return with(b -> b.recipe(like).onward(false).around(null).locked(ids));
     }
 
     /** On from a recipe, without moving some of its values. */
     public FitOptions from(Recipe here, Set<String> ids) {
-        return with(b -> b.recipe(here).onward(true).under(null).locked(ids));
+        return with(b -> b.recipe(here).onward(true).around(null).locked(ids));
     }
 
-    /** On from the first layer of a patch of one or two, beside the other. */
+    /** On from the first layer of a patch, beside the others. */
     public FitOptions from(Patch here, Set<String> ids) {
-        Recipe other = here.layers().size() < 2 ? null : here.layers().get(1).recipe();
-        return with(b -> b.recipe(here.first()).onward(true).under(other).locked(ids));
+        Patch others = here.isOne() ? null : here;
+        return with(b -> b.recipe(here.first()).onward(true).around(others).locked(ids));
     }
 
     /** Without moving frequencies of pairs by which lines beat slowly. */
@@ -80,7 +79,7 @@ public record FitOptions(
 
     /** Values of a recipe that a search may move together, stage by stage. */
     public List<List<String>> stages(Recipe r) {
-        List<String> mix = under == null ? List.of() : List.of("level");
+        List<String> mix = around == null ? List.of() : List.of("level");
         return Methods.of(r).stages(r).stream()
                 .map(s -> Stream.concat(s.stream(), mix.stream())
                         .filter(id -> !locked.contains(id) && !settled.contains(id))
@@ -93,19 +92,14 @@ public record FitOptions(
         return stages(r).get(0);
     }
 
-    /** What sounds under it; may be empty. */
-    public List<Layer> beside() {
-        return under == null ? List.of() : List.of(Layer.of(under));
-    }
-
-    /** A recipe with what sounds under it. */
+    /** A recipe with what sounds beside it. */
     public Patch with(Recipe first) {
-        return Patch.of(first, under);
+        return around == null ? Patch.of(first) : around.withFirst(first);
     }
 
     /** Whether the level is whatever makes it as loud as the recording: not if it is locked, or says how two are mixed. */
     public boolean isLevelFree() {
-        return under == null && !locked.contains("level");
+        return around == null && !locked.contains("level");
     }
 
     /** For a machine; what is locked gives way to what it cannot do. */

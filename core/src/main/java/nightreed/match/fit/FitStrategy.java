@@ -107,7 +107,7 @@ final class FitStrategy {
     }
 
     private OneNote beside(PerceptualResiduals ear) {
-        return OneNote.beside(plan.beside(), ear);
+        return OneNote.within(plan.with(starts.get(0)), ear);
     }
 
     /** Listens in full to the likeliest starts, so that there is something to return. */

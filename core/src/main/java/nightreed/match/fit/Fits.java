@@ -259,7 +259,7 @@ public final class Fits {
         /** So that there is something to return from the first moment on. */
         private void hear(Recipe recipe) {
             Recipe r = plan.machine().limited(plan.kept(recipe));
-            double[] d = OneNote.beside(plan.beside(), ear).differences(r);
+            double[] d = OneNote.within(plan.with(r), ear).differences(r);
             best.offer(new Candidate(r, d, PerceptualResiduals.total(d)));
         }
 

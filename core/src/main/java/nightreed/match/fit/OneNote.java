@@ -1,9 +1,10 @@
 package nightreed.match.fit;
 
-import java.util.Arrays;
+import java.util.ArrayList;
 import java.util.List;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Layer;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.voice.Renderer;
@@ -11,38 +12,56 @@ import nightreed.voice.Renderer;
 /** A recording, and a recipe on its own key against it, with or without something that sounds beside it. */
 public final class OneNote implements ResidualFunction {
     private final PerceptualResiduals ear;
+    private final Patch around;
     private final Clip backing;
 
     public OneNote(PerceptualResiduals ear) {
-        this(ear, null);
+        this(ear, (Clip) null);
     }
 
     /** @param backing what sounds beside the recipe, from the onset on; null for nothing */
     public OneNote(PerceptualResiduals ear, Clip backing) {
+        this(ear, null, backing);
+    }
+
+    private OneNote(PerceptualResiduals ear, Patch around, Clip backing) {
         this.ear = ear;
+        this.around = around;
         this.backing = backing;
     }
 
-    /** @param others layers that sound beside what is tried; may be empty */
-    public static OneNote beside(List<Layer> others, PerceptualResiduals ear) {
-        OneNote alone = new OneNote(ear);
-        double[] sum = new double[0];
-        for (Layer l : others) {
-            double[] x = alone.render(l.recipe()).mixed();
-            sum = Arrays.copyOf(sum, Math.max(sum.length, x.length));
-            for (int i = 0; i < x.length; i++) {
-                sum[i] += l.gain() * x[i];
-            }
+    /** @param patch what a recipe that is tried is the first layer of; the others sound as they are */
+    public static OneNote within(Patch patch, PerceptualResiduals ear) {
+        if (patch.isOne()) {
+            return new OneNote(ear);
         }
-        int fs = ear.recording().measurement().sampleRateHz();
-        return new OneNote(ear, others.isEmpty() ? null : Clip.mono(sum, fs));
+        List<Layer> as = new ArrayList<>(); // with what is heard told by each for itself
+        for (int i = 0; i < patch.layers().size(); i++) {
+            as.add(patch.layers().get(i).withSolo(false).withMuted(!patch.isHeard(i)));
+        }
+        Layer own = as.get(0);
+        boolean usual = own.plain() && own.recipe().key() == patch.key();
+        Patch alone = usual ? null : patch.withLayers(List.of(own));
+        as.set(0, own.withMuted(true));
+        Clip rest = as.size() > 1 ? render(patch.withLayers(as), ear) : null;
+        return new OneNote(ear, alone, rest);
     }
 
     /** The recipe by itself from the onset on. */
     public Clip render(Recipe recipe) {
+        if (around != null) {
+            return render(around.withFirst(recipe), ear);
+        }
         AnalysedSound r = recording();
         return Renderer.asFitted(
                 recipe, 0, r.keySeconds(), ear.seconds(), r.measurement().sampleRateHz());
+    }
+
+    private static Clip render(Patch patch, PerceptualResiduals ear) {
+        AnalysedSound r = ear.recording();
+        Clip both = Renderer.asFitted(
+                patch, 0, r.keySeconds(), ear.seconds(), r.measurement().sampleRateHz());
+        return Clip.mono(both.mixed(), both.sampleRateHz());
     }
 
     /** Time after the onset that is rendered [s]. */

@@ -51,13 +51,13 @@ public record Common(
         @Part(id = "movement", name = "movement", group = Group.MOVEMENT)
         Envelope envelope,
 
-        @Part(id = "route", name = "route", group = Group.MOVEMENT)
+        @Part(id = "route", name = "route", group = Group.MOVEMENT, most = Common.MOST_ROUTES)
         List<Route> routes,
 
         @Part Effects effects,
         @Part(id = "keys", group = Group.PLAYING) Keyboard keyboard,
 
-        @Part(id = "macro", name = "macro", group = Group.PLAYING)
+        @Part(id = "macro", name = "macro", group = Group.PLAYING, most = Common.MOST_MACROS)
         List<Macro> macros,
 
         Double playingGainDb)

@@ -1,8 +1,10 @@
 package nightreed.recipe.part;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import nightreed.recipe.part.Parameter.Law;
 
 /** One oscillator. */
+@RecordBuilder
 public record Oscillator(
         @ParameterSpec(name = "wave", meaning = "Its wave; measured is one cycle taken from the recording.")
         Wave wave,
@@ -71,7 +73,8 @@ public record Oscillator(
         double driftCents,
 
         @ParameterSpec(name = "pan", least = -1, meaning = "-1 left, 1 right.")
-        double pan) {
+        double pan)
+        implements OscillatorBuilder.With, Repeatable {
     public static final double OFF_DB = -79.5;
     public static final Oscillator USUAL = of(Wave.SAW, 1);
 
@@ -121,6 +124,12 @@ public record Oscillator(
 
     public static Oscillator of(Wave wave, double ratio) {
         return new Oscillator(wave, Feet.FEET_8, ratio, 0, 0, 0.5, 0, false, 0, 0, 0);
+    }
+
+    /** A second one beside it, a few cents off. */
+    @Override
+    public Oscillator next() {
+        return withDetuneCents(detuneCents > 60 ? detuneCents - 7 : detuneCents + 7);
     }
 
     public boolean silent() {

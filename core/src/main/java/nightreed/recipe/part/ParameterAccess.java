@@ -1,6 +1,5 @@
 package nightreed.recipe.part;
 
-import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -15,56 +14,10 @@ public final class ParameterAccess {
     /** One value of a record. */
     public record Reading(Parameter parameter, double value) {}
 
-    /** Where a walk through nested records is. */
-    private record Place(String id, String name, Parameter.Group group) {
-        Place into(RecordShape.PartSpec p, int number) {
-            String n = number == 0 ? "" : String.valueOf(number);
-            return new Place(
-                    joined(id, ".", joined(p.id(), ".", n)),
-                    joined(name, " ", joined(p.name(), " ", n)),
-                    p.group() == Parameter.Group.INHERITED ? group : p.group());
-        }
-
-        Place named(Object part) {
-            return part instanceof Named n ? new Place(id, n.name(), group) : this;
-        }
-
-        private static String joined(String a, String between, String b) {
-            return a.isEmpty() || b.isEmpty() ? a + b : a + between + b;
-        }
-
-        /** Whether a value of that id can lie here. */
-        boolean mayHold(String valueId) {
-            return id.isEmpty() || valueId.startsWith(id) && valueId.startsWith(".", id.length());
-        }
-
-        String id(RecordShape s, int i) {
-            return joined(id, ".", s.dials[i].id());
-        }
-
-        Parameter parameter(RecordShape s, int i) {
-            RecordComponent c = s.components[i];
-            RecordShape.Spec d = s.dials[i];
-            List<String> choices = s.choices.get(i);
-            boolean choice = !choices.isEmpty();
-            return new Parameter(
-                    id(s, i),
-                    d.group() == Parameter.Group.INHERITED ? group : d.group(),
-                    joined(name, " ", d.name()),
-                    d.unit(),
-                    choice ? 0 : d.least(),
-                    choice ? choices.size() - 1 : d.most(),
-                    choice ? Parameter.Law.CHOICE : d.law(),
-                    choice || c.getType() == int.class ? 0 : d.decimals(),
-                    d.meaning(),
-                    choices);
-        }
-    }
-
     /** Every value of a record and its parts: by group in the order the sound travels, then as declared. */
     public static List<Reading> of(Record record) {
         List<Reading> out = new ArrayList<>();
-        read(record, new Place("", "", Parameter.Group.SOURCE), out);
+        read(record, Place.TOP, out);
         out.sort((a, b) -> a.parameter().group().compareTo(b.parameter().group()));
         return out;
     }
@@ -103,7 +56,7 @@ public final class ParameterAccess {
      */
     @SuppressWarnings("unchecked") // the constructor of the same class makes the same class
     public static <R extends Record> R with(R record, String id, double value) {
-        return (R) change(record, new Place("", "", Parameter.Group.SOURCE), id, value);
+        return (R) change(record, Place.TOP, id, value);
     }
 
     private static Object change(Object record, Place at, String id, double value) {
@@ -151,7 +104,7 @@ public final class ParameterAccess {
     /** All parts of a kind that are there, in the order of the record. */
     public static <T extends Record> List<Found<T>> parts(Record record, Class<T> kind) {
         List<Found<T>> out = new ArrayList<>();
-        parts(record, new Place("", "", Parameter.Group.SOURCE), kind, out);
+        parts(record, Place.TOP, kind, out);
         return out;
     }
 
@@ -159,7 +112,7 @@ public final class ParameterAccess {
         RecordShape s = RecordShape.of(record.getClass());
         for (int i = 0; i < s.components.length; i++) {
             Object v = s.parts[i] == null ? null : s.get(record, i);
-            List<?> all = v instanceof List<?> list ? list : v == null ? List.of() : List.of(v);
+            List<?> all = elements(v);
             for (int k = 0; k < all.size(); k++) {
                 Place p = at.into(s.parts[i], v instanceof List<?> ? k + 1 : 0);
                 if (kind.isInstance(all.get(k))) {
@@ -207,7 +160,7 @@ public final class ParameterAccess {
     /** Parts that are not there and can be added, in the order of the record. */
     public static List<Absent> absent(Record record) {
         List<Absent> out = new ArrayList<>();
-        absent(record, new Place("", "", Parameter.Group.SOURCE), out);
+        absent(record, Place.TOP, out);
         return out;
     }
 
@@ -222,10 +175,18 @@ public final class ParameterAccess {
             if (v == null && usual(type) != null) {
                 Place p = at.into(s.parts[i], 0);
                 out.add(new Absent(p.id(), called(p, type)));
-            } else if (v instanceof Record r) {
-                absent(r, at.into(s.parts[i], 0), out);
+            } else {
+                List<?> inside = elements(v);
+                for (int k = 0; k < inside.size(); k++) {
+                    absent(inside.get(k), at.into(s.parts[i], v instanceof List<?> ? k + 1 : 0), out);
+                }
             }
         }
+    }
+
+    /** What lies in a component: the elements of a list, or the one part that is there. */
+    private static List<?> elements(Object v) {
+        return v instanceof List<?> list ? list : v == null ? List.of() : List.of(v);
     }
 
     private static String called(Place p, Class<?> type) {
@@ -237,7 +198,7 @@ public final class ParameterAccess {
     /** Parts that are there and can be taken out, in the order of the record. */
     public static List<Absent> optional(Record record) {
         List<Absent> out = new ArrayList<>();
-        optional(record, record, new Place("", "", Parameter.Group.SOURCE), out);
+        optional(record, record, Place.TOP, out);
         return out;
     }
 
@@ -245,14 +206,16 @@ public final class ParameterAccess {
         RecordShape s = RecordShape.of(record.getClass());
         for (int i = 0; i < s.components.length; i++) {
             Object v = s.parts[i] == null ? null : s.get(record, i);
-            if (!(v instanceof Record r)) {
-                continue;
+            if (v instanceof Record) {
+                Place p = at.into(s.parts[i], 0);
+                if (usual(s.components[i].getType()) != null && !p.id().isEmpty() && canDoWithout(whole, p.id())) {
+                    out.add(new Absent(p.id(), called(p, s.components[i].getType())));
+                }
             }
-            Place p = at.into(s.parts[i], 0);
-            if (usual(s.components[i].getType()) != null && !p.id().isEmpty() && canDoWithout(whole, p.id())) {
-                out.add(new Absent(p.id(), called(p, s.components[i].getType())));
+            List<?> inside = elements(v);
+            for (int k = 0; k < inside.size(); k++) {
+                optional(whole, inside.get(k), at.into(s.parts[i], v instanceof List<?> ? k + 1 : 0), out);
             }
-            optional(whole, r, p, out);
         }
     }
 
@@ -268,13 +231,13 @@ public final class ParameterAccess {
     /** The record with a part in its usual form; unchanged if it cannot have it, or has it already. */
     @SuppressWarnings("unchecked") // the constructor of the same class makes the same class
     public static <R extends Record> R added(R record, String id) {
-        return (R) placed(record, new Place("", "", Parameter.Group.SOURCE), id, true);
+        return (R) placed(record, Place.TOP, id, true);
     }
 
     /** The record without a part; unchanged if it is not there. */
     @SuppressWarnings("unchecked") // the constructor of the same class makes the same class
     public static <R extends Record> R removed(R record, String id) {
-        return (R) placed(record, new Place("", "", Parameter.Group.SOURCE), id, false);
+        return (R) placed(record, Place.TOP, id, false);
     }
 
     private static Object placed(Object record, Place at, String id, boolean there) {
@@ -294,13 +257,23 @@ public final class ParameterAccess {
                 if (changed != r) {
                     return s.with(record, i, changed);
                 }
+            } else if (v instanceof List<?> list) {
+                for (int k = 0; k < list.size(); k++) {
+                    Place inside = at.into(s.parts[i], k + 1);
+                    Object changed = inside.mayHold(id) ? placed(list.get(k), inside, id, there) : list.get(k);
+                    if (changed != list.get(k)) {
+                        List<Object> all = new ArrayList<>(list);
+                        all.set(k, changed);
+                        return s.with(record, i, all);
+                    }
+                }
             }
         }
         return record;
     }
 
     /** What a part begins with; null if it cannot be added by itself. */
-    private static Object usual(Class<?> type) {
+    static Object usual(Class<?> type) {
         try {
             return type.isRecord() ? type.getField("USUAL").get(null) : null;
         } catch (NoSuchFieldException e) {

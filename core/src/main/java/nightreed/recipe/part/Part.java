@@ -21,4 +21,10 @@ public @interface Part {
     String name() default "";
 
     Parameter.Group group() default Parameter.Group.INHERITED;
+
+    /** Fewest elements of a list. */
+    int least() default 0;
+
+    /** Most elements of a list; none can be added to one that does not say. */
+    int most() default 0;
 }

@@ -2,6 +2,7 @@ package nightreed.recipe.part;
 
 import java.lang.reflect.Constructor;
 import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.RecordComponent;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -58,10 +59,17 @@ final class RecordShape {
     }
 
     /** What a {@link Part} says. */
-    record PartSpec(String id, String name, Parameter.Group group) {
+    record PartSpec(String id, String name, Parameter.Group group, int least, int most, Class<?> element) {
         static PartSpec of(RecordComponent c) {
             Part p = c.getAnnotation(Part.class);
-            return p == null ? null : new PartSpec(p.id(), p.name(), p.group());
+            return p == null ? null : new PartSpec(p.id(), p.name(), p.group(), p.least(), p.most(), element(c));
+        }
+
+        /** What a list holds; for a part by itself, that part. */
+        private static Class<?> element(RecordComponent c) {
+            return c.getGenericType() instanceof ParameterizedType list
+                    ? (Class<?>) list.getActualTypeArguments()[0]
+                    : c.getType();
         }
     }
 

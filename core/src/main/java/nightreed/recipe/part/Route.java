@@ -18,7 +18,7 @@ public record Route(
                 group = Group.MOVEMENT,
                 meaning = "How far, in the unit of what is moved.")
         double depth)
-        implements Refined {
+        implements Refined, Repeatable {
     public static final Route USUAL = new Route(Source.LFO_1, Target.PITCH, 15);
 
     /** What moves. */

@@ -211,7 +211,7 @@ public final class FmSound implements VoiceModel<FmRecipe> {
         }
         follow(r, note);
         noise.silence();
-        if (r.exciter() != null) {
+        if (r.exciter() != null && note.age() == 0) {
             noise.start(r.exciter(), 1, r.velocity().brightnessAt(note.velocity()), level, note.seed());
         }
     }
@@ -344,6 +344,11 @@ public final class FmSound implements VoiceModel<FmRecipe> {
     @Override
     public boolean stereo() {
         return stereo;
+    }
+
+    @Override
+    public boolean goesOn() {
+        return true;
     }
 
     @Override

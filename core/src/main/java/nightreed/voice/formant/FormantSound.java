@@ -108,7 +108,7 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
         Oscillator o = r.source();
         source.start(o.phaseRad() / (2 * Math.PI) + (o.free() ? 0.5 + 0.5 * note.chance(51) : 0));
         strike.silence();
-        if (r.exciter() != null) {
+        if (r.exciter() != null && note.age() == 0) {
             strike.start(r.exciter(), 1, r.velocity().brightnessAt(note.velocity()), 1, note.seed() + 3);
         }
         loudness.start();
@@ -339,6 +339,11 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
     @Override
     public boolean stereo() {
         return stereo;
+    }
+
+    @Override
+    public boolean goesOn() {
+        return true;
     }
 
     @Override

@@ -66,6 +66,20 @@ public final class Note {
         glideStep = ms < 1 ? Double.POSITIVE_INFINITY : Math.abs(newKey - glideKey) / (ms / 1000);
     }
 
+    /** Goes to a later moment of the same note. @param age since key-down [s] */
+    public void goOn(Recipe recipe, double age) {
+        time = age;
+        Common c = recipe.common();
+        firstCycles += c.first() == null ? 0 : age * c.first().hz(c.tempoBpm());
+        secondCycles += c.second() == null ? 0 : age * c.second().hz(c.tempoBpm());
+        advance(recipe, 0);
+    }
+
+    /** Since key-down [s]. */
+    public double age() {
+        return time;
+    }
+
     public void letGo() {
         held = false;
         letGoAt = time;
@@ -82,6 +96,7 @@ public final class Note {
         routes(recipe, dt);
         double cents = recipe.tuningCents()
                 + added(Target.PITCH)
+                + hands.cents()
                 + 100 * recipe.common().keys().bendSemitones() * hands.bend();
         double pitch = glideKey + cents / 100;
         if (pitch != hzOf) {

@@ -10,6 +10,7 @@ public final class PerformanceControls {
     private double bendWanted;
     private double wheel;
     private double wheelWanted;
+    private double cents;
     private double firstCycles;
     private double secondCycles;
 
@@ -21,6 +22,15 @@ public final class PerformanceControls {
     /** Modulation wheel, 0 to 1. */
     public void wheelTo(double value) {
         wheelWanted = Math.max(0, Math.min(1, value));
+    }
+
+    /** How far all notes are off [cents]. */
+    public void tuneTo(double value) {
+        cents = value;
+    }
+
+    double cents() {
+        return cents;
     }
 
     /** Moves on by so many seconds. */

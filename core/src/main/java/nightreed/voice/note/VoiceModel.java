@@ -39,6 +39,11 @@ public interface VoiceModel<R extends Recipe> {
         return true;
     }
 
+    /** Whether it can begin in the middle of a note, since what it does is a matter of time and not of what was struck. */
+    default boolean goesOn() {
+        return false;
+    }
+
     /** Rough mean square now, for choosing which note makes room. */
     double energy();
 

@@ -65,7 +65,7 @@ public final class RingSound implements VoiceModel<RingRecipe> {
         loudness.start();
         over = false;
         noise.silence();
-        if (r.exciter() != null) {
+        if (r.exciter() != null && note.age() == 0) {
             noise.start(r.exciter(), 1, r.velocity().brightnessAt(note.velocity()), level, note.seed());
         }
     }
@@ -167,6 +167,11 @@ public final class RingSound implements VoiceModel<RingRecipe> {
     @Override
     public boolean stereo() {
         return false;
+    }
+
+    @Override
+    public boolean goesOn() {
+        return true;
     }
 
     @Override

@@ -78,7 +78,7 @@ public final class SubtractiveSound implements VoiceModel<SubtractiveRecipe> {
             }
         }
         strike.silence();
-        if (r.exciter() != null) {
+        if (r.exciter() != null && note.age() == 0) {
             strike.start(r.exciter(), 1, r.velocity().brightnessAt(note.velocity()), 1, note.seed());
         }
         Breath b = r.breath();
@@ -226,6 +226,11 @@ public final class SubtractiveSound implements VoiceModel<SubtractiveRecipe> {
     @Override
     public boolean stereo() {
         return stereo;
+    }
+
+    @Override
+    public boolean goesOn() {
+        return true;
     }
 
     @Override

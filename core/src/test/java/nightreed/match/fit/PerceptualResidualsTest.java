@@ -41,7 +41,7 @@ class PerceptualResidualsTest {
                 new VelocityMap(0.7, 24, 0),
                 Common.NONE);
         AnalysedSound sound = ImitationRenderer.rendered(Renderer.asFitted(made, 0.1, 2.4, 48_000));
-        OneNote note = OneNote.beside(List.of(), new PerceptualResiduals(sound, 4));
+        OneNote note = new OneNote(new PerceptualResiduals(sound, 4));
         double self = PerceptualResiduals.total(note.differences(ImitationRenderer.asLoud(made, sound)));
         double other = PerceptualResiduals.total(note.differences(made.with("pair.1.index", 4)));
         assertThat(self).isLessThan(0.3);
@@ -76,7 +76,7 @@ class PerceptualResidualsTest {
         Comparison heard = PerceptualComparator.compare(
                 sound,
                 ImitationRenderer.rendered(
-                        ImitationRenderer.render(Patch.of(ImitationRenderer.asLoud(without, sound), null), sound)));
+                        ImitationRenderer.render(Patch.of(ImitationRenderer.asLoud(without, sound)), sound)));
         double quick = PerceptualResiduals.total(new OneNote(new PerceptualResiduals(sound, 4)).differences(without));
         assertThat(heard.totalJnd()).isGreaterThan(1);
         assertThat(quick).isGreaterThan(0.5 * heard.totalJnd());
