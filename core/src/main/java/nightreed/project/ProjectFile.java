@@ -394,10 +394,10 @@ public final class ProjectFile implements AutoCloseable {
         addTake(imitation, name, note, comparison, Patch.of(recipe));
     }
 
-    /** @param comparison how close the layers together are to the recording */
+    /** @param comparison how close the layers together are to the recording; null if there is none */
     public void addTake(Imitation imitation, String name, String note, Comparison comparison, Patch patch)
             throws UnusableProject {
-        String picture = stored.write(TakePicture.of(comparison));
+        String picture = comparison == null ? null : stored.write(TakePicture.of(comparison));
         db.inTransaction(() -> db.insert(
                 "insert into take(imitation, name, note, at, total_jnd, worst_aspect, worst_jnd, picture, recipe)"
                         + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
@@ -405,9 +405,9 @@ public final class ProjectFile implements AutoCloseable {
                 name,
                 note,
                 timestamp(),
-                comparison.totalJnd(),
-                comparison.worst().title(),
-                comparison.worstJnd(),
+                comparison == null ? Take.NOT_COMPARED : comparison.totalJnd(),
+                comparison == null ? null : comparison.worst().title(),
+                comparison == null ? null : comparison.worstJnd(),
                 picture,
                 StoredValues.text(patch)));
     }

@@ -1,5 +1,6 @@
 package nightreed.project;
 
+import java.util.Locale;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 
@@ -10,11 +11,11 @@ import nightreed.recipe.Recipe;
  * @param name     what was done
  * @param note     what its maker thought of it
  * @param at       when, ISO 8601
- * @param totalJnd distance then [JND]
+ * @param totalJnd distance then [JND]; below 0 if there was no recording
  * @param worst    aspect that stood out most then, null if it was not noted
  * @param worstJnd its distance [JND], null likewise
  * @param picture  what it looked like, null likewise
- * @param patch    the recipe, and what sounds under it
+ * @param patch    all that sounded
  */
 public record Take(
         long id,
@@ -26,6 +27,18 @@ public record Take(
         Double worstJnd,
         TakePicture picture,
         Patch patch) {
+    /** The distance of a take that there was no recording for. */
+    static final double NOT_COMPARED = -1;
+
+    public boolean isCompared() {
+        return totalJnd >= 0;
+    }
+
+    /** Its distance with the unit, or a word where there was nothing to be near to. */
+    public String distance() {
+        return isCompared() ? String.format(Locale.ROOT, "%.2f JND", totalJnd) : "by itself";
+    }
+
     public Recipe recipe() {
         return patch.first();
     }

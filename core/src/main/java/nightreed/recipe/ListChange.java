@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.Structure;
 
@@ -65,8 +66,8 @@ public record ListChange(Kind kind, String list, int at, int to) {
         Record r = (Record) recipe;
         Record edited =
                 switch (kind) {
-                    case ADD -> list.equals("macro") ? withMacro(recipe) : Structure.added(r, list);
-                    case REMOVE -> Structure.removed(r, list, at);
+                    case ADD -> added(recipe);
+                    case REMOVE -> Structure.removed(list.equals("macro") ? settled(recipe) : r, list, at);
                     case DOUBLE -> Structure.doubled(r, list, at);
                     case MOVE -> Structure.moved(r, list, at, to);
                 };
@@ -78,6 +79,21 @@ public record ListChange(Kind kind, String list, int at, int to) {
         return macros.equals(changed.common().macros())
                 ? changed
                 : changed.withCommon(changed.common().withMacros(macros));
+    }
+
+    private Record added(Recipe recipe) {
+        if (list.equals("macro")) {
+            return withMacro(recipe);
+        }
+        boolean needsLfo = list.equals("route") && recipe.common().first() == null; // or it would come from nothing
+        Recipe from = needsLfo ? recipe.withCommon(recipe.common().withFirst(Lfo.USUAL)) : recipe;
+        return Structure.added((Record) from, list);
+    }
+
+    /** With the values of the macro where it has them, so that nothing jumps when it is gone. */
+    private Record settled(Recipe recipe) {
+        List<Macro> macros = recipe.common().macros();
+        return at > macros.size() ? (Record) recipe : macros.get(at - 1).on((Record) recipe);
     }
 
     /** A macro for the level, up to where it is now. */

@@ -98,6 +98,11 @@ public record ResonatorRecipe(
         }
         body = body == null ? Body.MODES : body;
         common = common == null ? Common.NONE : common;
+        velocity = velocity == null ? VelocityMap.USUAL : velocity;
+        keyTracking = keyTracking == null ? KeyTracking.USUAL : keyTracking;
+        if (exciter == null) {
+            throw new IllegalArgumentException("a resonator recipe needs a strike");
+        }
         Range.check("key", key, 0, 127, "");
         ParameterAccess.check(
                 ResonatorRecipe.class,

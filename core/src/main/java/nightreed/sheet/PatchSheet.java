@@ -1,6 +1,7 @@
 package nightreed.sheet;
 
 import java.util.Locale;
+import java.util.List;
 import java.util.Map;
 import nightreed.match.advice.Tolerances;
 import nightreed.match.compare.Comparison;
@@ -14,6 +15,7 @@ import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
+import nightreed.recipe.part.ParameterAccess;
 
 /**
  * One page to build the sound from anywhere: every value with its unit and how far it may move, the partials of the
@@ -26,10 +28,11 @@ public final class PatchSheet {
      * @param project     name of the project
      * @param imitation   name of the imitation
      * @param measurement what was imitated
-     * @param patch       the imitation; of one recipe or of two, the one under the other
+     * @param measurement of the recording; null if there is none
+     * @param patch       the imitation
      * @param fitted      the recipe as fitted, to tell values set by hand; null if unknown
      * @param tolerances  from {@link Tolerances#of}
-     * @param comparison  recording against imitation
+     * @param comparison  recording against imitation; null if there is no recording
      * @param note        the maker's note, may be empty
      */
     public static String html(
@@ -63,18 +66,51 @@ public final class PatchSheet {
         if (!note.isBlank()) {
             h.append("<h2>Note</h2>\n<p class=\"note\">").append(escape(note)).append("</p>\n");
         }
-        comparison(h, comparison);
+        if (comparison != null) {
+            comparison(h, comparison);
+        }
         h.append("<h2>Values</h2>\n");
         values(h, recipe, fitted, tolerances);
-        for (Layer under : patch.layers().subList(1, patch.layers().size())) {
-            h.append("<h2>Under it: ").append(method(under.recipe())).append("</h2>\n");
-            values(h, under.recipe(), under.recipe(), Map.of());
+        layers(h, patch);
+        if (measurement != null && comparison != null) {
+            partials(h, measurement, comparison);
         }
-        partials(h, measurement, comparison);
         h.append(
                 "<p class=\"quiet\">Resonant sounds can jump in level. Start low, rest your ears, and follow the rules on"
                         + " noise exposure where you are.</p>\n</body></html>\n");
         return h.toString();
+    }
+
+    private static void layers(StringBuilder h, Patch patch) {
+        if (patch.isOne()) {
+            return;
+        }
+        List<Layer> all = patch.layers();
+        h.append("<h2>Layers</h2>\n<table><tr><th class=\"l\">value</th>");
+        for (int i = 1; i <= all.size(); i++) {
+            h.append("<th>layer ").append(i).append("</th>");
+        }
+        h.append("</tr>\n<tr><td class=\"l\">method</td>");
+        all.forEach(l -> h.append("<td>").append(method(l.recipe())).append("</td>"));
+        h.append("</tr>\n");
+        List<ParameterAccess.Reading> names = ParameterAccess.of(all.get(0));
+        for (int v = 0; v < names.size(); v++) {
+            h.append("<tr><td class=\"l\">")
+                    .append(escape(names.get(v).parameter().name()))
+                    .append("</td>");
+            for (Layer l : all) {
+                ParameterAccess.Reading r = ParameterAccess.of(l).get(v);
+                h.append("<td>")
+                        .append(escape(r.parameter().formatWithUnit(r.value())))
+                        .append("</td>");
+            }
+            h.append("</tr>\n");
+        }
+        h.append("</table>\n<p>Cross-fade at ").append(number(patch.crossFade(), 2)).append(".</p>\n");
+        for (int i = 1; i < all.size(); i++) {
+            h.append("<h2>Layer ").append(i + 1).append(": ").append(method(all.get(i).recipe())).append("</h2>\n");
+            values(h, all.get(i).recipe(), all.get(i).recipe(), Map.of());
+        }
     }
 
     private static void comparison(StringBuilder h, Comparison c) {

@@ -108,7 +108,7 @@ class ListChangeTest {
             done++;
             r = changed;
             assertThat(RecipeJson.parse(RecipeJson.text(r), "edited")).isEqualTo(r);
-            if (done % 10 == 0) {
+            if (done % 25 == 0) {
                 Patch p = Patch.of(r);
                 Clip c = Renderer.played(p, r.key(), 1, 0.2, 0.3, 48_000)
                         .scaled(Math.pow(10, PlayingLevel.gainDb(p) / 20));

@@ -60,7 +60,7 @@ class SheetTest {
 
     @Test
     void whatSoundsUnderItIsOnTheSheetWithAllItsValues() {
-        String under = html.substring(html.indexOf("Under it: subtractive"), html.indexOf("Partials of the recording"));
+        String under = html.substring(html.indexOf("Layer 2: subtractive"), html.indexOf("Partials of the recording"));
         for (var s : horn.settings()) {
             assertThat(under)
                     .contains(s.parameter().name())

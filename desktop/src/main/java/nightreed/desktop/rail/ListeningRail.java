@@ -48,6 +48,9 @@ public final class ListeningRail extends HBox {
             imitation.setDisable(s.recipe() == null);
             recording.setDisable(s.recording() == null);
             play.setDisable(s.recording() == null && s.recipe() == null);
+            if (s.recording() == null && s.recipe() != null && (a.recipe() == null || a.recording() != null)) {
+                hear(true);
+            }
             if (s.recipe() == null && s.recording() != null) {
                 hear(false);
             }

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.PartialDifference;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
 import nightreed.measure.partial.Partial;
 
@@ -74,6 +75,12 @@ public record BedModel(List<Reed> reeds, List<Reed> mirror, List<Ripple> ripples
             }
         }
         return new BedModel(reeds, mirror, ripples, axis(m, kind), seriesText(m));
+    }
+
+    /** What an imitation sounds like where there is no recording: its partials below the water only. @param sound may be null */
+    public static BedModel by(AnalysedSound sound) {
+        BedModel own = sound == null ? EMPTY : of(sound.measurement(), null, Axis.Kind.RATIO);
+        return new BedModel(List.of(), own.reeds, List.of(), own.axis, own.seriesText);
     }
 
     private static Axis axis(Measurement m, Axis.Kind kind) {

@@ -5,10 +5,11 @@ import java.nio.file.Path;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.input.TransferMode;
+import nightreed.desktop.workspace.RecipeIntake;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.project.ProjectFile;
 
-/** Files that are dropped on the window: a recording is measured, a project opened. */
+/** Files that are dropped on the window: a recording is measured, a recipe or a project opened. */
 final class FileDrop {
     private FileDrop() {}
 
@@ -35,6 +36,8 @@ final class FileDrop {
             Path first = files.get(0).toPath();
             if (first.toString().endsWith(ProjectFile.ENDING)) {
                 bench.openProject(first);
+            } else if (RecipeIntake.takes(first)) {
+                bench.recipes().file(first);
             } else {
                 bench.intake().file(first);
             }

@@ -2,6 +2,7 @@ package nightreed.desktop.workspace;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
@@ -33,34 +34,53 @@ final class Exports {
         Path recipe = folder.resolve(stem + "-recipe.json");
         Path partials = folder.resolve(stem + "-partials.csv");
         Patch patch = s.snapshot().patch();
+        boolean recorded = s.recording() != null;
         progress.report(0.1, "computing how far each value may move");
         // only where a moved value can be judged without listening is it known how far it may move
-        var tolerances = s.tolerances().isEmpty()
-                ? Tolerances.of(s.recording(), patch, progress.part(0.1, 0.6))
-                : s.tolerances();
-        var comparison = PerceptualComparator.compare(s.recording(), ImitationRenderer.imitation(s.recording(), patch));
+        var tolerances = !recorded || !s.tolerances().isEmpty()
+                ? s.tolerances()
+                : Tolerances.of(s.recording(), s.snapshot().shaped(), progress.part(0.1, 0.6));
+        var comparison = recorded
+                ? PerceptualComparator.compare(s.recording(), ImitationRenderer.imitation(s.recording(), patch))
+                : null;
         progress.report(0.6, "writing");
         OutputFile.write(
                 sheet,
                 PatchSheet.html(
                         s.projectName(),
                         s.current().name(),
-                        s.recording().measurement(),
+                        recorded ? s.recording().measurement() : null,
                         patch,
                         s.snapshot().fitted(),
                         tolerances,
                         comparison,
                         s.snapshot().note()));
-        double gain = Math.pow(10, PlayingLevel.gainDb(patch) / 20);
-        Clip played = ImitationRenderer.render(patch, s.recording()).scaled(gain);
-        PlayingLevel.Safe safe = PlayingLevel.safe(played);
-        if (!safe.words().isEmpty()) {
-            tell.accept(sound.getFileName() + ": " + safe.words());
+        WavFiles.write(sound(s, patch, sound, tell), WavFiles.Format.PCM24, sound);
+        OutputFile.write(recipe, patch.isOne() ? RecipeJson.text(s.recipe()) : RecipeJson.text(patch));
+        if (!recorded) {
+            return List.of(sheet, sound, recipe);
         }
-        WavFiles.write(safe.clip(), WavFiles.Format.PCM24, sound);
-        OutputFile.write(recipe, patch.layers().size() == 1 ? RecipeJson.text(s.recipe()) : RecipeJson.text(patch));
         OutputFile.write(partials, PartialCsv.text(s.recording().measurement()));
         return List.of(sheet, sound, recipe, partials);
+    }
+
+    /** As the recording is laid out, or as the recipe sounds by itself; both sides where they differ. */
+    private static Clip sound(WorkspaceState s, Patch patch, Path file, Consumer<String> tell) {
+        Clip clip;
+        if (s.recording() == null) {
+            clip = ByItself.sound(patch);
+        } else {
+            double gain = Math.pow(10, PlayingLevel.gainDb(patch) / 20);
+            PlayingLevel.Safe safe = PlayingLevel.safe(
+                    ImitationRenderer.render(patch, s.recording()).scaled(gain));
+            if (!safe.words().isEmpty()) {
+                tell.accept(file.getFileName() + ": " + safe.words());
+            }
+            clip = safe.clip();
+        }
+        return clip.channelCount() == 2 && Arrays.equals(clip.channel(0), clip.channel(1))
+                ? Clip.mono(clip.channel(0), clip.sampleRateHz())
+                : clip;
     }
 
     /** Name that the files begin with: one of its own for each imitation, and none that would replace the work of another program. */

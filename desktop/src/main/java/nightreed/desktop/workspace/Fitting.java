@@ -2,6 +2,7 @@ package nightreed.desktop.workspace;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Executor;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -28,6 +29,7 @@ import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Start;
 import nightreed.measure.Measurement;
 import nightreed.music.Pitch;
+import nightreed.project.Snapshot;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
@@ -100,6 +102,10 @@ public final class Fitting {
     public void fitFromHere() {
         WorkspaceState at = bench.state();
         if (at.recipe() != null) {
+            if (at.snapshot().isLayerLocked()) {
+                bench.say("This layer is locked: choose another one to fit, or set it free.");
+                return;
+            }
             fit(at.recipe().method(), true);
         }
     }
@@ -111,7 +117,7 @@ public final class Fitting {
             return;
         }
         FitOptions plan =
-                fromHere ? usual().from(at.snapshot().patch(), at.snapshot().locked()) : afresh(at, method);
+                fromHere ? usual().from(at.snapshot().shaped(), at.snapshot().locked()) : afresh(at, method);
         if (!plan.machine().can(method)) {
             bench.say("'" + plan.machine().name() + "' cannot play this method: choose another method, or no limits.");
             return;
@@ -119,7 +125,7 @@ public final class Fitting {
         String label = (fromHere ? "fit from here, " : "fit ") + method;
         bench.search("fitting " + method, progress -> {
             Fitted fitted = Fits.of(method, at.recording(), plan, progress);
-            keep(at, label, fitted, fromHere ? at.snapshot().under() : null);
+            keep(at, label, fitted, fromHere);
         });
     }
 
@@ -151,7 +157,7 @@ public final class Fitting {
                 bench.change(project ->
                         project.addTake(at.current(), "match, " + f.method(), "", f.comparison(), f.recipe()));
             }
-            keep(at, "match, " + found.get(0).fitted().method(), found.get(0).fitted(), null);
+            keep(at, "match, " + found.get(0).fitted().method(), found.get(0).fitted(), false);
         });
     }
 
@@ -244,21 +250,31 @@ public final class Fitting {
         return together.getReadOnlyProperty();
     }
 
-    /** @param under what sounds under it; null for nothing */
-    private void keep(WorkspaceState at, String label, Fitted fitted, Recipe under) {
-        Patch patch = Patch.of(fitted.recipe(), under);
+    /** @param here whether it comes in the place of what was shaped, beside the other layers */
+    private void keep(WorkspaceState at, String label, Fitted fitted, boolean here) {
+        Snapshot next = here
+                ? at.snapshot().withFitHere(fitted.recipe())
+                : at.snapshot().withFit(fitted.recipe()).withLocked(kept(at, fitted));
+        Patch patch = next.patch();
         Comparison shown = ImitationRenderer.isPlain(at.recording(), patch) // as the bench will show it
                 ? ImitationRenderer.predict(at.recording(), (ResonatorRecipe) fitted.recipe())
                 : fitted.comparison();
         bench.arrive(
                 at,
                 label,
-                at.snapshot().withFit(fitted.recipe()).withUnder(under),
+                next,
                 project -> project.addTake(at.current(), label, cost(patch), shown, patch));
     }
 
+    /** Locks stay where the method does. */
+    private static Set<String> kept(WorkspaceState at, Fitted fitted) {
+        return at.recipe() != null && at.recipe().method().equals(fitted.method())
+                ? at.snapshot().locked()
+                : Set.of();
+    }
+
     private static String cost(Patch patch) {
-        return patch.layers().stream().map(l -> Adviser.cost(l.recipe())).collect(Collectors.joining("; under it "));
+        return patch.layers().stream().map(l -> Adviser.cost(l.recipe())).collect(Collectors.joining("; with it "));
     }
 
     /** Looks for a second recipe under the one on the bench, for what that leaves over. */
@@ -266,6 +282,10 @@ public final class Fitting {
         WorkspaceState at = bench.state();
         if (at.recording() == null || at.recipe() == null) {
             bench.say("A second layer needs an imitation to be put under: fit one first.");
+            return;
+        }
+        if (at.snapshot().patch().layers().size() > 1) {
+            bench.say("There are layers already: take all but one out to have another looked for.");
             return;
         }
         FitOptions plan = usual().from(at.recipe(), at.snapshot().locked());
@@ -283,7 +303,7 @@ public final class Fitting {
             bench.arrive(
                     at,
                     under.method() + " under it",
-                    at.snapshot().withRecipe(patch.first()).withUnder(under),
+                    at.snapshot().with(b -> b.patch(patch)),
                     project -> project.addTake(
                             at.current(),
                             at.recipe().method() + " over " + under.method(),

@@ -43,7 +43,7 @@ final class LiveUpdater {
     void follow() {
         WorkspaceState at = bench.state();
         long mine = version.incrementAndGet();
-        if (at.recipe() == null || at.recording() == null) {
+        if (at.recipe() == null) {
             bench.desk().patch(null);
             Clip recording = at.recording() == null ? null : at.recording().clip();
             follower.execute(() -> bench.desk().load(recording, null, 0));
@@ -60,8 +60,27 @@ final class LiveUpdater {
                 gainOf = at.current();
                 bench.desk().patch(played(at));
             }
-            compare(mine, at);
+            if (at.recording() == null) {
+                byItself(mine, at.snapshot().patch());
+            } else {
+                compare(mine, at);
+            }
         });
+    }
+
+    /** Plays and measures what no recording is held against. */
+    private void byItself(long mine, Patch patch) {
+        Clip clip = ByItself.sound(patch);
+        bench.desk().load(null, clip, 0);
+        AnalysedSound measured;
+        try {
+            measured = ImitationRenderer.rendered(clip);
+        } catch (UnusableSound silent) {
+            measured = null;
+        }
+        AnalysedSound found = measured;
+        onlyIf(mine, () -> bench.show(
+                bench.state().withSound(found, null).withAdvice(List.of(), Map.of())));
     }
 
     /** What the keys play: recipes made before gains were kept have the gain that was found when they came on the bench. */
@@ -78,6 +97,10 @@ final class LiveUpdater {
         follower.execute(() -> {
             if (version.get() == mine) {
                 Comparison last = at.comparison();
+                if (at.recording() == null) {
+                    bench.desk().load(null, ByItself.sound(heard), 0);
+                    return;
+                }
                 Clip clip = ImitationRenderer.render(heard, at.recording());
                 bench.desk().load(at.recording().clip(), clip, last == null ? 0 : last.gainDb());
             }
@@ -113,7 +136,7 @@ final class LiveUpdater {
                 throw new CancellationException();
             }
         };
-        Patch patch = at.snapshot().patch();
+        Patch patch = at.snapshot().shaped();
         try {
             if (ImitationRenderer.isPlain(at.recording(), patch)) {
                 List<Move> moves =

@@ -1,6 +1,5 @@
 package nightreed.desktop.workspace;
 
-import java.util.Set;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import nightreed.match.advice.Move;
@@ -8,6 +7,8 @@ import nightreed.match.hearing.AspectWeights;
 import nightreed.measure.ManualCorrections;
 import nightreed.project.Snapshot;
 import nightreed.recipe.AuditionMode;
+import nightreed.recipe.Layer;
+import nightreed.recipe.ListChange;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
@@ -50,13 +51,13 @@ public final class RecipeEditor {
      */
     public void listen(AuditionMode emphasis) {
         WorkspaceState at = bench.state();
-        if (at.recipe() == null || at.recording() == null) {
+        if (at.recipe() == null) {
             return;
         }
         emphasised.set(emphasis);
         Recipe first = emphasis == null ? at.recipe() : emphasis.of(at.recipe());
         boolean alone = emphasis != null && emphasis.way() == AuditionMode.Way.ALONE;
-        Patch heard = alone ? Patch.of(first) : at.snapshot().patch().withFirst(first);
+        Patch heard = alone ? Patch.of(first) : at.snapshot().withRecipe(first).patch();
         bench.desk().patch(heard);
         following.hear(at, heard);
     }
@@ -95,7 +96,13 @@ public final class RecipeEditor {
         if (recipe == null) {
             return;
         }
-        Recipe moved = recipe.with(parameter.id(), value);
+        Recipe moved;
+        try {
+            moved = recipe.with(parameter.id(), value);
+        } catch (IllegalArgumentException refused) { // such as a band that would pass its neighbour
+            bench.say("That cannot be done: " + refused.getMessage() + ".");
+            return;
+        }
         Snapshot next = bench.state().snapshot().withRecipe(moved);
         bench.show(bench.state().withSnapshot(next));
         following.follow();
@@ -122,32 +129,96 @@ public final class RecipeEditor {
         set(move.parameter(), move.to(), true);
     }
 
-    /** Puts a kept patch of one or two layers back on the bench. */
+    /** Makes a list of the recipe longer or shorter, or puts its elements into another order. */
+    public void change(ListChange change) {
+        Snapshot now = bench.state().snapshot();
+        if (now.recipe() != null) {
+            attempt(() -> use(now.with(change), change.label()));
+        }
+    }
+
+    /** What cannot be, such as a list that has no room left, is told and changes nothing. */
+    private void attempt(Runnable edit) {
+        try {
+            edit.run();
+        } catch (IllegalArgumentException refused) {
+            bench.say("That cannot be done: " + refused.getMessage() + ".");
+        }
+    }
+
+    /** Puts a kept patch back on the bench. */
     public void use(Patch patch, String label) {
-        Recipe under = patch.layers().size() < 2 ? null : patch.layers().get(1).recipe();
-        use(bench.state().snapshot().withRecipe(patch.first()).withUnder(under), label);
+        use(bench.state().snapshot().with(b -> b.patch(patch).chosen(0)), label);
     }
 
-    /** Lets what sounds under the recipe be the one that is shaped, and the recipe sound under it. */
-    public void exchangeLayers() {
-        Snapshot now = bench.state().snapshot();
-        if (now.under() != null) {
-            Set<String> nothing = Set.of(); // locks are of the recipe that is shaped
-            use(now.withRecipe(now.under()).withUnder(now.recipe()).withLocked(nothing), "exchange the layers");
-        }
-    }
-
-    /** Takes away what sounds under the recipe. */
-    public void dropUnder() {
-        Snapshot now = bench.state().snapshot();
-        if (now.under() != null) {
-            use(now.withUnder(null), "take the layer under it away");
-        }
-    }
-
-    /** Puts another recipe in the place of the one that is shaped; what sounds under it stays. */
+    /** Puts another recipe in the place of the one that is shaped; other layers stay. */
     public void use(Recipe recipe, String label) {
-        use(bench.state().snapshot().withRecipe(recipe), label);
+        attempt(() -> use(bench.state().snapshot().withRecipe(recipe), label));
+    }
+
+    // ---- layers ----
+
+    /** Puts one more layer beside the others; it is the one that is shaped from then on. */
+    public void addLayer(Layer layer, String label) {
+        Snapshot now = bench.state().snapshot();
+        if (now.patch() == null) {
+            use(layer.recipe(), label);
+        } else {
+            attempt(() -> use(now.withLayer(layer), label));
+        }
+    }
+
+    /** Takes the layer that is shaped out. */
+    public void removeLayer() {
+        Snapshot now = bench.state().snapshot();
+        if (now.patch() != null) {
+            attempt(() -> use(now.withoutLayer(), "take out layer " + (now.chosen() + 1)));
+        }
+    }
+
+    /** Lets another layer, from 0, be the one that is shaped. */
+    public void chooseLayer(int layer) {
+        Snapshot now = bench.state().snapshot();
+        if (now.patch() != null && layer != now.chosen()) {
+            use(now.withChosen(layer), "shape layer " + (layer + 1));
+        }
+    }
+
+    /** Locks the layer that is shaped as a whole, or sets it free. */
+    public void lockLayer(boolean locked) {
+        Snapshot now = bench.state().snapshot();
+        if (now.patch() != null) {
+            String layer = "layer " + (now.chosen() + 1);
+            use(now.withLocked(Snapshot.ALL, locked), (locked ? "lock " : "unlock ") + layer);
+        }
+    }
+
+    /** Makes the keyboard two manuals: what lies under a key sounds an octave higher. */
+    public void split(int at) {
+        Snapshot now = bench.state().snapshot();
+        if (now.recipe() != null) {
+            attempt(() -> use(Patch.split(now.recipe(), at, 12), "split at key " + at));
+        }
+    }
+
+    /**
+     * Moves a value of the patch: the cross-fade, or one of a layer such as {@code layer.2.pan}.
+     *
+     * @param settled whether this is where the value stays
+     */
+    public void setOfPatch(Parameter p, double value, boolean settled) {
+        Snapshot now = bench.state().snapshot();
+        if (now.patch() == null) {
+            return;
+        }
+        attempt(() -> {
+            Snapshot next = now.withPatch(now.patch().with(p.id(), value));
+            bench.show(bench.state().withSnapshot(next));
+            following.follow();
+            if (settled) {
+                bench.commit(p.name() + " " + p.formatWithUnit(p.clamp(value)), next);
+            }
+        });
     }
 
     private void use(Snapshot next, String label) {

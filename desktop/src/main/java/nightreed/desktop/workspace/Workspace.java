@@ -44,6 +44,7 @@ public final class Workspace {
     private final Controllers controllers;
     private final Fitting fitting;
     private final RecordingImport intake;
+    private final RecipeIntake recipes = new RecipeIntake(this);
     private final LiveUpdater following;
     private final RecipeEditor shaping;
     private final Tasks tasks;
@@ -113,6 +114,11 @@ public final class Workspace {
     /** How recordings come here. */
     public RecordingImport intake() {
         return intake;
+    }
+
+    /** How recipes come here that no recording was fitted for. */
+    public RecipeIntake recipes() {
+        return recipes;
     }
 
     /** Edits that could not be written to the project file yet; 0 as long as all is well. */
@@ -314,12 +320,28 @@ public final class Workspace {
             scribe.flush();
             long row = scribe.project().addRecording(source, clip, side.measurement());
             boolean free = at.current() != null && at.snapshot().recordingId() == null;
+            boolean named = at.recipe() != null; // what was built by hand keeps its name, and is held against it from now on
+            Imitation target = !free
+                    ? scribe.project().addImitation(imitationName)
+                    : named ? at.current() : scribe.project().rename(at.current(), imitationName);
+            Snapshot next = free ? at.snapshot().withRecordingId(row) : new Snapshot(row, null, null, "");
+            scribe.project().commit(target, "recording " + source, next);
+            show(target, next, null);
+        });
+    }
+
+    /** Begins an imitation with something other than a recording; one on the bench that is still empty takes it. */
+    void begin(String imitationName, String label, Snapshot first) {
+        WorkspaceState at = state();
+        scribe.write(() -> {
+            scribe.flush();
+            boolean free =
+                    at.current() != null && at.snapshot().recordingId() == null && at.recipe() == null;
             Imitation target = free
                     ? scribe.project().rename(at.current(), imitationName)
                     : scribe.project().addImitation(imitationName);
-            Snapshot next = new Snapshot(row, null, null, "");
-            scribe.project().commit(target, "recording " + source, next);
-            show(target, next, null);
+            scribe.project().commit(target, label, first);
+            show(target, first, null);
         });
     }
 
@@ -385,7 +407,7 @@ public final class Workspace {
     /** Keeps the recipe as a take, with a note. */
     public void keepTake(String note) {
         WorkspaceState at = state();
-        if (at.recipe() == null || at.comparison() == null) {
+        if (at.recipe() == null || at.recording() != null && at.comparison() == null) {
             return;
         }
         scribe.write(() -> {
@@ -440,7 +462,7 @@ public final class Workspace {
     /** Writes patch sheet, sound, recipe and partial table into a folder. */
     public void export(Path folder, Consumer<List<Path>> done) {
         WorkspaceState at = state();
-        if (at.recording() == null || at.recipe() == null) {
+        if (at.recipe() == null) {
             tell("There is nothing to take away yet: fit an imitation first.");
             return;
         }

@@ -285,8 +285,7 @@ class WorkspaceTest {
         Recipe string = bench.state().recipe();
         bench.fitting().fitUnder();
         work();
-        Recipe under = bench.state().snapshot().under();
-        assertThat(under).isNotNull();
+        Recipe under = layer(1);
         assertThat(bench.state().undoLabel()).isEqualTo(under.method() + " under it");
         assertThat(bench.state().comparison().totalJnd()).isLessThan(alone);
         assertThat(bench.fitting().layeredProperty().get().carries()).hasSize(2);
@@ -295,10 +294,10 @@ class WorkspaceTest {
                 .isEqualTo(bench.state().snapshot().patch());
         Recipe over = bench.state().recipe();
 
-        bench.shaping().exchangeLayers();
+        bench.shaping().chooseLayer(1);
         workWithoutAdvice();
         assertThat(bench.state().recipe()).isEqualTo(under);
-        assertThat(bench.state().snapshot().under()).isEqualTo(over);
+        assertThat(bench.state().snapshot().patch().first()).isEqualTo(over);
         bench.undo();
         workWithoutAdvice();
         bench.export(folder.resolve("out"), files -> {});
@@ -307,19 +306,24 @@ class WorkspaceTest {
         assertThat(RecipeJson.parsePatch(written, "it"))
                 .isEqualTo(bench.state().snapshot().patch());
 
-        bench.shaping().dropUnder();
+        bench.shaping().chooseLayer(1);
+        bench.shaping().removeLayer();
         workWithoutAdvice();
-        assertThat(bench.state().snapshot().under()).isNull();
+        assertThat(bench.state().snapshot().patch().layers()).hasSize(1);
         assertThat(bench.state().recipe()).isEqualTo(over);
         bench.shaping().use(bench.state().takes().get(0).patch(), "back");
         workWithoutAdvice();
-        assertThat(bench.state().snapshot().under()).isEqualTo(under);
-        for (int i = 0; i < 3; i++) {
+        assertThat(layer(1)).isEqualTo(under);
+        for (int i = 0; i < 4; i++) {
             bench.undo();
             workWithoutAdvice();
         }
         assertThat(bench.state().recipe()).isEqualTo(string);
-        assertThat(bench.state().snapshot().under()).isNull();
+        assertThat(bench.state().snapshot().patch().layers()).hasSize(1);
+    }
+
+    private Recipe layer(int number) {
+        return bench.state().snapshot().patch().layers().get(number).recipe();
     }
 
     @Test

@@ -9,6 +9,8 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.Slider;
 import javafx.scene.control.Spinner;
 import javafx.scene.control.SpinnerValueFactory;
@@ -22,10 +24,12 @@ import javafx.util.StringConverter;
 import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.stage.StageView;
+import nightreed.desktop.workspace.MethodNames;
 import nightreed.desktop.workspace.RecordingImport;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.music.Pitch;
+import nightreed.recipe.FirstRecipe;
 import nightreed.project.Imitation;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.file.SoundFiles;
@@ -53,7 +57,7 @@ public final class BriefView implements StageView {
             ((Region) n).setPrefWidth(280);
             ((Region) n).setMinWidth(200);
         }
-        VBox imitations = NodeFactory.panel(NodeFactory.heading("Imitations in this project"), list);
+        VBox imitations = NodeFactory.panel(NodeFactory.heading("Imitations in this project"), list, byHand());
         VBox.setVgrow(imitations, Priority.ALWAYS);
         centre.getChildren().addAll(sources, spanPanel, imitations);
         spanPanel.setVisible(false);
@@ -92,6 +96,34 @@ public final class BriefView implements StageView {
         box.setMinHeight(220);
         box.setAlignment(Pos.CENTER_LEFT);
         return box;
+    }
+
+    /** Recipes that need no recording. */
+    private HBox byHand() {
+        MenuButton fresh = new MenuButton("new from a method");
+        fresh.setId("new-from-method");
+        fresh.getStyleClass().add("link-menu");
+        for (String m : FirstRecipe.METHODS) {
+            MenuItem item = new MenuItem(MethodNames.of(m));
+            item.setId("new-" + m);
+            item.setOnAction(e -> bench.recipes().ofMethod(m));
+            fresh.getItems().add(item);
+        }
+        Button open = new Button("open a recipe or patch…");
+        open.setId("open-recipe");
+        open.getStyleClass().add("link");
+        open.setOnAction(e -> {
+            FileChooser chooser = new FileChooser();
+            chooser.setTitle("Recipe or patch");
+            chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Recipes and patches", "*.json"));
+            File f = chooser.showOpenDialog(centre.getScene().getWindow());
+            if (f != null) {
+                bench.recipes().file(f.toPath());
+            }
+        });
+        HBox row = new HBox(18, NodeFactory.quiet("Without a recording:"), fresh, open);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
     }
 
     private VBox fromRoom() {
@@ -240,6 +272,12 @@ public final class BriefView implements StageView {
             list.getChildren().add(b);
         }
         margin.add(Notes.heading("What is asked for"));
+        if (s.recording() == null && s.recipe() != null) {
+            margin.add(
+                    Notes.body("This one is built by hand: shape it under Build, play it under Play. A recording that is"
+                            + " brought in while it is on the bench is held against it from then on."));
+            return;
+        }
         if (s.recording() == null) {
             margin.add(
                     Notes.body("Bring in the sound that must be imitated. Everything after this is computed from"

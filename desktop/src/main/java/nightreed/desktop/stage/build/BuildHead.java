@@ -18,6 +18,7 @@ import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.match.method.Starts;
 import nightreed.recipe.AuditionMode;
+import nightreed.recipe.FirstRecipe;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 
@@ -58,7 +59,7 @@ final class BuildHead extends HBox {
                 () -> bench.fitting().fitUnder());
         asMeasured = item(
                 "as-measured",
-                "Starting values, as measured",
+                "Start again from the measurement",
                 () -> bench.fitting().startMethod(bench.state().recipe().method()));
         fit.getItems()
                 .addAll(
@@ -115,6 +116,7 @@ final class BuildHead extends HBox {
 
     void fill(WorkspaceState s) {
         fit.setDisable(s.recording() == null);
+        fit.setVisible(s.recording() != null);
         fit.setText(s.recipe() == null ? "Fit an imitation" : "Fit anew");
         fromHere.setDisable(s.recipe() == null);
         under.setDisable(s.recipe() == null);
@@ -126,7 +128,7 @@ final class BuildHead extends HBox {
             shown = s.recipe();
             listenMenu(s);
         }
-        allValues.setVisible(s.recipe() instanceof ResonatorRecipe);
+        allValues.setVisible(s.recipe() instanceof ResonatorRecipe && s.recording() != null);
         allValues.setManaged(allValues.isVisible());
         total.setText(
                 s.comparison() == null
@@ -165,6 +167,8 @@ final class BuildHead extends HBox {
         Recipe now = bench.state().recipe();
         if (now != null && now.method().equals(method)) {
             changed.run(); // the toggle must not go off
+        } else if (bench.state().recording() == null) {
+            bench.shaping().use(FirstRecipe.of(method), "start " + method);
         } else {
             bench.fitting().startMethod(method);
         }

@@ -53,7 +53,8 @@ final class BuildNotes {
         margin.add(Notes.heading("Nothing built yet"));
         margin.add(Notes.body(
                 s.recording() == null
-                        ? "Bring in a recording on the Brief stage first."
+                        ? "Bring in a recording on the Brief stage, or choose a method here and build by hand: each begins with a"
+                                + " plain sound."
                         : "Choose a method, or let all six be tried: each is fitted until no single value helps,"
                                 + " and the nearest stays."));
         if (s.recording() != null) {
@@ -105,7 +106,7 @@ final class BuildNotes {
             margin.add(Notes.space(6), Notes.heading("Takes"));
             for (int i = takes.size() - 1; i >= Math.max(0, takes.size() - 5); i--) {
                 Take t = takes.get(i);
-                margin.add(Notes.pair(t.name(), String.format(Locale.ROOT, "%.2f", t.totalJnd())));
+                margin.add(Notes.pair(t.name(), t.distance()));
             }
         }
         margin.add(

@@ -25,6 +25,7 @@ public final class BuildView implements StageView {
     private final BuildNotes notes;
     private final WhatItDoes does;
     private AnalysedSound shownRecording;
+    private AnalysedSound shownImitation;
     private Comparison shownComparison;
 
     /** @param editMachine shows what the machine can do, to change it */
@@ -47,7 +48,7 @@ public final class BuildView implements StageView {
         bench.fitting().pricesProperty().addListener((o, was, is) -> again.run());
         bench.fitting().machineProperty().addListener((o, was, is) -> again.run());
         bench.fitting().rankingProperty().addListener((o, was, is) -> again.run());
-        bed.setEmptyText("No recording yet: bring one in on the Brief stage.");
+        bed.setEmptyText("Nothing sounds yet: bring a recording in on the Brief stage, or choose a method.");
         bed.setId("build-bed");
         bed.setMinHeight(150);
         bed.setPrefHeight(250);
@@ -68,7 +69,8 @@ public final class BuildView implements StageView {
     @Override
     public void fill(WorkspaceState s) {
         head.fill(s);
-        boolean few = s.recipe() == null || s.recipe() instanceof ResonatorRecipe && !head.isAllValues();
+        boolean few = s.recipe() == null
+                || s.recipe() instanceof ResonatorRecipe && s.recording() != null && !head.isAllValues();
         shown(modes, few);
         shown(grouped, !few);
         bed(s);
@@ -97,12 +99,16 @@ public final class BuildView implements StageView {
         does.notes(margin);
         if (does.moving()) {
             shownComparison = null; // the reeds are shown as they are again when it ends
-        } else if (moved || s.recording() != shownRecording || s.comparison() != shownComparison) {
+        } else if (moved
+                || s.recording() != shownRecording
+                || s.comparison() != shownComparison
+                || s.recording() == null && s.imitation() != shownImitation) {
+            shownImitation = s.imitation();
             shownRecording = s.recording();
             shownComparison = s.comparison();
             bed.setModel(
                     s.recording() == null
-                            ? BedModel.EMPTY
+                            ? BedModel.by(s.imitation())
                             : BedModel.of(s.recording().measurement(), s.comparison(), Axis.Kind.RATIO));
         }
     }

@@ -23,11 +23,13 @@ import nightreed.desktop.ruler.Ruler;
 import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.recipe.MacroValues;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.StringRecipe;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Macro;
+import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.Route;
@@ -51,6 +53,8 @@ final class GroupedRulers extends VBox {
     private final GridPane rulers = new GridPane();
     private final VBox numbers = new VBox(4);
     private final DrawnParts drawn;
+    private final ElementStrip elements;
+    private final ToggleButton ofLayer = new ToggleButton("Layer");
     private final Map<String, Ruler> shown = new LinkedHashMap<>();
     private List<String> shownIds = List.of();
     private int page;
@@ -69,6 +73,11 @@ final class GroupedRulers extends VBox {
                 row.getChildren().add(b);
             }
         }
+        elements = new ElementStrip(bench, () -> {
+            page = 0;
+            fill(bench.state());
+        });
+        ofLayer.setId("group-layer");
         arithmetic.setId("arithmetic");
         next.setId("more-of-group");
         next.getStyleClass().add("link");
@@ -80,7 +89,7 @@ final class GroupedRulers extends VBox {
         add.setId("add-part");
         takeOut.getStyleClass().add("link-menu");
         takeOut.setId("take-out-part");
-        row.getChildren().addAll(toggle(arithmetic), next, NodeFactory.gap(), add, takeOut);
+        row.getChildren().addAll(toggle(ofLayer), toggle(arithmetic), next, NodeFactory.gap(), add, takeOut);
         rulers.setHgap(22);
         rulers.setVgap(4);
         for (int c = 0; c < COLUMNS; c++) {
@@ -88,7 +97,7 @@ final class GroupedRulers extends VBox {
             third.setPercentWidth(100.0 / COLUMNS);
             rulers.getColumnConstraints().add(third);
         }
-        getChildren().addAll(row, drawn, rulers, numbers);
+        getChildren().addAll(row, elements, drawn, rulers, numbers);
         choice.selectedToggleProperty().addListener((o, was, is) -> {
             if (is == null) {
                 was.setSelected(true);
@@ -123,6 +132,8 @@ final class GroupedRulers extends VBox {
         }
         parts(r);
         boolean table = arithmetic.isSelected();
+        boolean layer = ofLayer.isSelected();
+        elements.fill(r, table || layer ? null : selected());
         rulers.setVisible(!table);
         rulers.setManaged(!table);
         numbers.setVisible(table);
@@ -131,19 +142,49 @@ final class GroupedRulers extends VBox {
             drawn.setVisible(false);
             drawn.setManaged(false);
             tables(r);
+        } else if (layer) {
+            drawn.setVisible(false);
+            drawn.setManaged(false);
+            layer(s);
         } else {
-            groups.forEach((g, b) -> {
-                if (b.isSelected()) {
-                    drawn.fill(s, g);
-                }
-            });
+            drawn.fill(s, selected());
             rulers(s, all);
         }
+    }
+
+    /** The group that is shown; null if something else is. */
+    private Group selected() {
+        return groups.entrySet().stream()
+                .filter(e -> e.getValue().isSelected())
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** Where the layer that is shaped stands among the others. */
+    private void layer(WorkspaceState s) {
+        List<ParameterAccess.Reading> values = LayerRulers.of(s);
+        List<String> ids = values.stream().map(v -> v.parameter().id()).toList();
+        if (!ids.equals(shownIds)) {
+            rulers.getChildren().clear();
+            shown.clear();
+            for (int i = 0; i < values.size(); i++) {
+                Ruler ruler = LayerRulers.ruler(values.get(i).parameter(), bench);
+                shown.put(ids.get(i), ruler);
+                rulers.add(ruler, i / ROWS, i % ROWS);
+            }
+            shownIds = ids;
+        }
+        pages(values.size(), COLUMNS * ROWS);
+        values.forEach(v -> shown.get(v.parameter().id()).show(v.value(), null, null));
     }
 
     private void parts(Recipe r) {
         add.getItems().clear();
         for (ParameterAccess.Absent a : r.absent()) {
+            if (ofAnother(a.id())) {
+                continue;
+            }
             MenuItem item = new MenuItem(a.name());
             item.setOnAction(e -> bench.shaping().addPart(a.id(), a.name()));
             add.getItems().add(item);
@@ -177,34 +218,19 @@ final class GroupedRulers extends VBox {
         }
         takeOut.getItems().clear();
         for (ParameterAccess.Absent a : ParameterAccess.optional((Record) r)) {
+            if (ofAnother(a.id())) {
+                continue;
+            }
             MenuItem item = new MenuItem(a.name());
             item.setOnAction(e -> bench.shaping().removePart(a.id(), a.name()));
             takeOut.getItems().add(item);
         }
-        for (int i = 0; i < c.routes().size(); i++) {
-            Route route = c.routes().get(i);
-            int at = i;
-            takeOut.getItems()
-                    .add(item(
-                            "route: " + words(route.source()) + " to " + words(route.target()),
-                            "remove-route-" + i,
-                            true,
-                            () -> bench.shaping()
-                                    .use(r.withCommon(c.withRoutes(without(c.routes(), at))), "take out route")));
-        }
-        for (int i = 0; i < c.macros().size(); i++) {
-            int at = i;
-            takeOut.getItems()
-                    .add(item(
-                            c.macros().get(i).name(),
-                            "remove-macro-" + i,
-                            true,
-                            () -> bench.shaping()
-                                    .use(
-                                            r.played().withCommon(c.withMacros(without(c.macros(), at))),
-                                            "take out macro")));
-        }
         takeOut.setDisable(takeOut.getItems().isEmpty());
+    }
+
+    /** Whether a part lies in an element of a list that is not the one chosen. */
+    private boolean ofAnother(String id) {
+        return id.matches("(mode|pair|band|osc)\\.\\d+\\..*") && (elements.isAll() || !elements.shows(id + "."));
     }
 
     /** With one route more; where nothing could move yet, an LFO comes with it. */
@@ -219,16 +245,6 @@ final class GroupedRulers extends VBox {
         return out;
     }
 
-    private static <T> List<T> without(List<T> list, int at) {
-        List<T> out = new ArrayList<>(list);
-        out.remove(at);
-        return out;
-    }
-
-    private static String words(Enum<?> e) {
-        return e.name().toLowerCase(Locale.ROOT).replace('_', ' ');
-    }
-
     private static MenuItem item(String title, String id, boolean possible, Runnable action) {
         MenuItem item = new MenuItem(title);
         item.setId(id);
@@ -237,9 +253,14 @@ final class GroupedRulers extends VBox {
         return item;
     }
 
-    private void rulers(WorkspaceState s, List<Recipe.Setting> all) {
+    private void rulers(WorkspaceState s, List<Recipe.Setting> values) {
+        List<Recipe.Setting> all = new ArrayList<>(values);
+        if (elements.macro() > 0) {
+            all.addAll(MacroValues.of(s.recipe(), elements.macro()));
+        }
         List<Recipe.Setting> chosen = all.stream()
                 .filter(v -> groups.get(v.parameter().group()).isSelected())
+                .filter(v -> elements.shows(v.parameter().id()))
                 .sorted(Comparator.comparing(
                         v -> !v.parameter().id().startsWith(drawn.drawn()))) // what is drawn comes first
                 .toList();
@@ -254,7 +275,10 @@ final class GroupedRulers extends VBox {
             rulers.getChildren().clear();
             shown.clear();
             for (int i = 0; i < visible.size(); i++) {
-                Ruler ruler = WorkspaceRulers.ruler(visible.get(i).parameter(), bench, true);
+                Parameter p = visible.get(i).parameter();
+                Ruler ruler = p.id().contains(".aim.")
+                        ? BoundRuler.ofMacro(p, bench)
+                        : WorkspaceRulers.ruler(p, bench, true);
                 shown.put(visible.get(i).parameter().id(), ruler);
                 rulers.add(ruler, i / rows, i % rows);
             }

@@ -1,28 +1,105 @@
 package nightreed.desktop.stage.build;
 
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.layout.FlowPane;
+import javafx.scene.control.Menu;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
+import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.workspace.MethodNames;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
-import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.fit.Layers.Layered;
-import nightreed.match.sound.AnalysedSound;
-import nightreed.recipe.Recipe;
+import nightreed.project.Snapshot;
+import nightreed.project.Take;
+import nightreed.recipe.FirstRecipe;
+import nightreed.recipe.Layer;
+import nightreed.recipe.Patch;
 
-/** What sounds under the recipe that is shaped, and what can be done with it. */
+/** The layers that sound together: which one is shaped, which are heard, and what can be put beside them. */
 final class LayerNotes {
     private final Workspace bench;
-    private final FlowPane actions = new FlowPane(12, 2);
+    private final MenuButton add = new MenuButton("add a layer");
 
     LayerNotes(Workspace bench) {
         this.bench = bench;
-        actions.getChildren()
-                .addAll(
-                        link("under-hear", "Hear it alone", this::hear),
-                        link("under-exchange", "Shape this one", bench.shaping()::exchangeLayers),
-                        link("under-drop", "Take it away", bench.shaping()::dropUnder));
+        add.setId("add-layer");
+        add.getStyleClass().add("link-menu");
+    }
+
+    void notes(WorkspaceState s, Notes margin) {
+        Snapshot now = s.snapshot();
+        if (now.patch() == null) {
+            return;
+        }
+        List<Layer> layers = now.patch().layers();
+        margin.add(Notes.heading(layers.size() == 1 ? "One layer" : "Layers"));
+        if (layers.size() > 1) {
+            ToggleGroup shaped = new ToggleGroup();
+            for (int i = 0; i < layers.size(); i++) {
+                margin.add(Notes.of(row(now, i, shaped)));
+            }
+            found(now.patch(), margin);
+            margin.add(Notes.quiet("Rulers, moves and fits are of the layer that is marked; all are heard and compared."));
+        }
+        fill(s);
+        margin.add(Notes.of(actions(now)), Notes.space(4));
+    }
+
+    private Node row(Snapshot now, int layer, ToggleGroup shaped) {
+        Layer l = now.patch().layers().get(layer);
+        ToggleButton which = new ToggleButton((layer + 1) + "  " + MethodNames.of(l.recipe().method()));
+        which.setId("layer-" + (layer + 1));
+        which.getStyleClass().add("plain-toggle");
+        which.setToggleGroup(shaped);
+        which.setSelected(layer == now.chosen());
+        which.setOnAction(e -> {
+            which.setSelected(true);
+            bench.shaping().chooseLayer(layer);
+        });
+        ToggleButton mute = toggle("mute", layer, l.muted());
+        ToggleButton solo = toggle("solo", layer, l.solo());
+        HBox row = new HBox(4, which, NodeFactory.gap(), mute, solo);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
+    private ToggleButton toggle(String what, int layer, boolean on) {
+        ToggleButton b = new ToggleButton(what);
+        b.setId(what + "-layer-" + (layer + 1));
+        b.getStyleClass().add("plain-toggle");
+        b.setSelected(on);
+        String id = "layer." + (layer + 1) + "." + (what.equals("mute") ? "muted" : "solo");
+        b.setOnAction(e -> LayerRulers.of(bench.state(), id)
+                .ifPresent(r -> bench.shaping().setOfPatch(r.parameter(), b.isSelected() ? 1 : 0, true)));
+        return b;
+    }
+
+    /** What a search for a second layer said, as long as its patch is on the bench. */
+    private void found(Patch patch, Notes margin) {
+        Layered found = bench.fitting().layeredProperty().get();
+        if (found != null && found.patch().equals(patch)) {
+            found.carries().forEach(c -> margin.add(Notes.quiet("As found, " + c + ".")));
+        }
+    }
+
+    private HBox actions(Snapshot now) {
+        HBox row = new HBox(12, add);
+        row.setAlignment(Pos.CENTER_LEFT);
+        if (now.patch().layers().size() > 1) {
+            row.getChildren().add(link("remove-layer", "take out", bench.shaping()::removeLayer));
+            boolean locked = now.isLayerLocked();
+            row.getChildren()
+                    .add(link(
+                            "lock-layer", locked ? "set free" : "lock", () -> bench.shaping().lockLayer(!locked)));
+        }
+        return row;
     }
 
     private static Button link(String id, String text, Runnable action) {
@@ -33,30 +110,59 @@ final class LayerNotes {
         return b;
     }
 
-    private void hear() {
-        AnalysedSound recording = bench.state().recording();
-        Recipe under = bench.state().snapshot().under();
-        if (recording != null && under != null) {
-            bench.audition("the layer under it", () -> ImitationRenderer.render(under, recording));
+    /** New of a method, what a take holds, a search for one, or the keyboard split. */
+    private void fill(WorkspaceState s) {
+        add.getItems().clear();
+        Menu made = new Menu("new, of a method");
+        for (String m : FirstRecipe.METHODS) {
+            made.getItems()
+                    .add(item(
+                            "add-layer-" + m,
+                            MethodNames.of(m),
+                            () -> bench.shaping().addLayer(Layer.of(FirstRecipe.of(m)), "add a layer, " + m)));
         }
+        Menu kept = new Menu("of a take");
+        List<Take> takes = s.takes();
+        for (Take t : takes.subList(Math.max(0, takes.size() - 12), takes.size())) {
+            kept.getItems()
+                    .add(item(
+                            "add-layer-take-" + t.id(),
+                            t.name(),
+                            () -> bench.shaping().addLayer(Layer.of(t.recipe()), "add a layer, " + t.name())));
+        }
+        kept.setDisable(takes.isEmpty());
+        add.getItems()
+                .addAll(
+                        made,
+                        kept,
+                        item(
+                                "double-layer",
+                                "this one again",
+                                () -> bench.shaping()
+                                        .addLayer(
+                                                s.snapshot().patch().layers().get(s.snapshot().chosen()),
+                                                "double the layer")));
+        if (s.recording() != null) {
+            add.getItems()
+                    .add(item(
+                            "find-layer",
+                            "search for what is left over",
+                            () -> bench.fitting().fitUnder()));
+        }
+        if (s.snapshot().patch().isOne()) {
+            add.getItems()
+                    .add(item(
+                            "split-keyboard",
+                            "two manuals: under C4 an octave up",
+                            () -> bench.shaping().split(60)));
+        }
+        add.setDisable(s.snapshot().patch().layers().size() >= Patch.MOST_LAYERS);
     }
 
-    void notes(WorkspaceState s, Notes margin) {
-        Recipe under = s.snapshot().under();
-        if (s.recipe() == null || under == null) {
-            return;
-        }
-        margin.add(Notes.heading("Under it: " + MethodNames.of(under.method())));
-        Layered found = bench.fitting().layeredProperty().get();
-        boolean asFound = found != null
-                && found.patch().layers().size() == 2
-                && found.patch().layers().get(1).recipe().equals(under);
-        if (asFound) {
-            found.carries().forEach(c -> margin.add(Notes.quiet("As found, " + c + ".")));
-        }
-        margin.add(
-                Notes.quiet("Both are heard and compared; rulers, moves and fits are of the layer over it."),
-                Notes.of(actions),
-                Notes.space(4));
+    private static MenuItem item(String id, String text, Runnable action) {
+        MenuItem item = new MenuItem(text);
+        item.setId(id);
+        item.setOnAction(e -> action.run());
+        return item;
     }
 }

@@ -20,7 +20,7 @@ import nightreed.machine.Feature;
 import nightreed.machine.Machine;
 import nightreed.machine.MachineJson;
 import nightreed.match.advice.LimitCosts.Price;
-import nightreed.recipe.Recipe;
+import nightreed.recipe.Layer;
 import nightreed.recipe.UnusableRecipe;
 
 /** Which machine has to play what is fitted, and what its limits cost. */
@@ -137,12 +137,12 @@ final class MachineMenu {
             return;
         }
         margin.add(Notes.space(4), Notes.heading("On '" + m.name() + "'"));
-        Recipe under = s.snapshot().under();
-        if (!m.can(s.recipe().method()) || under != null && !m.can(under.method())) {
+        List<Layer> layers = s.snapshot().patch().layers();
+        if (!layers.stream().allMatch(l -> m.can(l.recipe().method()))) {
             margin.add(Notes.body(
-                    under == null
+                    layers.size() == 1
                             ? "It cannot play this method at all."
-                            : "It cannot play the method of one of the two layers."));
+                            : "It cannot play the method of one of the layers."));
             return;
         }
         List<Feature> missing = s.snapshot().patch().layers().stream()

@@ -69,7 +69,7 @@ final class WhatItDoes {
         words = List.of();
         changed.run();
         BackgroundTask.work(
-                () -> steps(mine, s.recording(), s.snapshot().patch(), p),
+                () -> steps(mine, s.recording(), s.snapshot().shaped(), p),
                 steps -> {
                     if (turn == mine) {
                         play(p, steps);

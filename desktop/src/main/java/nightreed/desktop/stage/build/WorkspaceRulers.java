@@ -6,13 +6,15 @@ import javafx.beans.value.ChangeListener;
 import javafx.beans.value.WeakChangeListener;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.desktop.workspace.Controllers;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.recipe.ListChange;
 import nightreed.recipe.Recipe;
-import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
+import nightreed.recipe.part.Structure;
 
 /** Rulers of the bench's recipe, which a controller can be taught. */
 public final class WorkspaceRulers {
@@ -82,6 +84,7 @@ public final class WorkspaceRulers {
         if (reeds) {
             menu.getItems().add(0, does);
         }
+        elements(p, bench, menu);
         Integer now = controllers.of(p.id());
         if (now != null) {
             MenuItem forget = new MenuItem("Let controller " + now + " go");
@@ -91,16 +94,39 @@ public final class WorkspaceRulers {
         return menu;
     }
 
+    /** What can be done with the mode, pair or route that a value belongs to. */
+    private static void elements(Parameter p, Workspace bench, ContextMenu menu) {
+        String[] id = p.id().split("\\.");
+        Structure.Listed list = id.length < 3 || !id[1].matches("\\d{1,3}")
+                ? null
+                : Structure.list((Record) bench.state().recipe(), id[0]);
+        if (list == null) {
+            return;
+        }
+        int at = Integer.parseInt(id[1]);
+        String name = list.name() + " " + at;
+        MenuItem twice = new MenuItem("Double " + name);
+        twice.setId("double-" + id[0] + "-" + at);
+        twice.setDisable(!list.hasRoom());
+        twice.setOnAction(e -> bench.shaping().change(ListChange.twice(id[0], at)));
+        MenuItem out = new MenuItem("Take out " + name);
+        out.setId("take-out-" + id[0] + "-" + at);
+        out.setDisable(!list.canLose());
+        out.setOnAction(e -> bench.shaping().change(ListChange.remove(id[0], at)));
+        MenuItem more = new MenuItem("Add a " + list.name());
+        more.setId("add-" + id[0]);
+        more.setDisable(!list.hasRoom());
+        more.setOnAction(e -> bench.shaping().change(ListChange.add(bench.state().recipe(), id[0])));
+        menu.getItems().addAll(new SeparatorMenuItem(), twice, more, out);
+    }
+
     /** What a fit gave a value; null if there was none, or none of the same method and size. */
     public static Double fitted(WorkspaceState s, Parameter p) {
         Recipe f = s.snapshot().fitted();
-        if (f == null || !f.method().equals(s.recipe().method())) {
-            return null;
-        }
-        if (f instanceof ResonatorRecipe was
-                && s.recipe() instanceof ResonatorRecipe is
-                && p.id().startsWith("mode.")
-                && was.modes().size() != is.modes().size()) {
+        boolean ofElement = p.id().matches("[a-z]+\\.\\d+\\..*");
+        if (f == null
+                || !f.method().equals(s.recipe().method())
+                || ofElement && !f.lists().equals(s.recipe().lists())) {
             return null;
         }
         for (Recipe.Setting v : f.settings()) {

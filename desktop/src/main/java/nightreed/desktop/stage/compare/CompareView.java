@@ -208,14 +208,17 @@ public final class CompareView implements StageView {
             shown = null;
             bed.setModel(
                     s.recording() == null
-                            ? BedModel.EMPTY
+                            ? BedModel.by(s.imitation())
                             : BedModel.of(s.recording().measurement(), null, kind));
             strip.setSounds(null, null, null);
             verdict.setText("");
             aspects.show(null, s.snapshot().marks());
             margin.add(Notes.heading("Next moves"));
             margin.add(Notes.body(
-                    s.recipe() != null
+                    s.recipe() != null && s.recording() == null
+                            ? "There is no recording to compare with. Bring one in on the Brief stage, and this recipe is"
+                                    + " held against it."
+                            : s.recipe() != null
                             ? "Listening …"
                             : s.recording() == null
                                     ? "Bring in a recording on the Brief stage first."
@@ -239,7 +242,7 @@ public final class CompareView implements StageView {
         String first = c.withinHearing()
                 ? ": within hearing, no aspect would be noticed."
                 : ": heard first in the " + c.worst().title() + ".";
-        String before = takes.isEmpty()
+        String before = takes.isEmpty() || !takes.get(takes.size() - 1).isCompared()
                 ? ""
                 : String.format(
                         Locale.ROOT,

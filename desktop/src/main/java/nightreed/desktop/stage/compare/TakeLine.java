@@ -20,7 +20,7 @@ final class TakeLine extends Drawing {
     }
 
     void show(List<Take> all, double totalJnd) {
-        takes = all;
+        takes = all.stream().filter(Take::isCompared).toList();
         now = totalJnd;
         redraw();
     }

@@ -112,19 +112,14 @@ final class TwoTakes extends VBox {
 
     /** As loud as the recording, so that neither wins by being louder. */
     private static Clip louder(Clip clip, double db) {
-        double[] x = clip.mixed();
-        double gain = Math.pow(10, db / 20);
-        for (int i = 0; i < x.length; i++) {
-            x[i] *= gain;
-        }
-        return Clip.mono(x, clip.sampleRateHz());
+        return clip.scaled(Math.pow(10, db / 20));
     }
 
     private static final class TakeCell extends ListCell<Take> {
         @Override
         protected void updateItem(Take t, boolean nothing) {
             super.updateItem(t, nothing);
-            setText(nothing || t == null ? "" : String.format(Locale.ROOT, "%s  %.2f JND", t.name(), t.totalJnd()));
+            setText(nothing || t == null ? "" : t.name() + "  " + t.distance());
         }
     }
 
@@ -227,16 +222,20 @@ final class TwoTakes extends VBox {
     /** Name and both values as text; those that differ most on their rulers first, those that only one has last. */
     static List<String[]> differences(Patch a, Patch b) {
         List<String[]> out = differences(a.first(), b.first());
-        if (!under(a).equals(under(b))) {
-            out.add(0, new String[] {"under it", under(a), under(b)});
+        for (int i = Math.max(a.layers().size(), b.layers().size()); i > 1; i--) {
+            String left = layer(a, i);
+            String right = layer(b, i);
+            if (!left.equals(right)) {
+                out.add(0, new String[] {"layer " + i, left, right});
+            }
         }
         return out;
     }
 
-    private static String under(Patch p) {
-        return p.layers().size() < 2
+    private static String layer(Patch p, int number) {
+        return p.layers().size() < number
                 ? "nothing"
-                : MethodNames.of(p.layers().get(1).recipe().method());
+                : MethodNames.of(p.layers().get(number - 1).recipe().method());
     }
 
     private static List<String[]> differences(Recipe a, Recipe b) {

@@ -28,8 +28,10 @@ import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.match.advice.Tolerances;
 import nightreed.project.Take;
+import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
+import nightreed.recipe.part.ParameterAccess;
 
 /** Keep: the logbook of takes, the note, and the files to take away. */
 public final class KeepView implements StageView {
@@ -143,7 +145,7 @@ public final class KeepView implements StageView {
         if (!note.isFocused()) {
             note.setText(s.snapshot().note());
         }
-        boolean ready = s.recipe() != null && s.recording() != null;
+        boolean ready = s.recipe() != null;
         export.setDisable(!ready);
         keep.setDisable(!ready);
         if (!s.takes().equals(shownTakes)) {
@@ -174,7 +176,7 @@ public final class KeepView implements StageView {
 
     private Node take(Take t) {
         Label name = NodeFactory.body(t.name());
-        Label jnd = NodeFactory.figures(String.format(Locale.ROOT, "%.2f JND", t.totalJnd()));
+        Label jnd = NodeFactory.figures(t.distance());
         Button back = new Button("Use");
         back.getStyleClass().add("link");
         back.setMinWidth(Region.USE_PREF_SIZE);
@@ -215,14 +217,31 @@ public final class KeepView implements StageView {
             sheet.end();
             return;
         }
-        values(s.recipe(), s.tolerances());
-        Recipe under = s.snapshot().under();
-        if (under != null) {
-            String title = "Under it: " + MethodNames.of(under.method());
-            sheet.put(0, sheet.row(), "layer", title, NodeFactory::heading);
-            values(under, Map.of());
+        List<Layer> layers = s.snapshot().patch().layers();
+        for (int i = 0; i < layers.size(); i++) {
+            Recipe r = layers.get(i).recipe();
+            if (layers.size() > 1) {
+                String title = "Layer " + (i + 1) + ": " + MethodNames.of(r.method());
+                sheet.put(0, sheet.row(), "layer", title, NodeFactory::heading);
+                ofLayer(layers.get(i));
+            }
+            values(r, i == s.snapshot().chosen() ? s.tolerances() : Map.of());
         }
         sheet.end();
+    }
+
+    /** What the layer does with its recipe, where that is not as usual. */
+    private void ofLayer(Layer layer) {
+        Layer usual = Layer.of(layer.recipe());
+        List<ParameterAccess.Reading> of = ParameterAccess.of(layer);
+        for (int i = 0; i < of.size(); i++) {
+            Parameter p = of.get(i).parameter();
+            if (of.get(i).value() != ParameterAccess.of(usual).get(i).value()) {
+                int row = sheet.row();
+                sheet.put(0, row, "name", p.name(), t -> NodeFactory.styled(t, "body"));
+                sheet.put(1, row, "value", p.formatWithUnit(of.get(i).value()), KeepView::whole);
+            }
+        }
     }
 
     private void values(Recipe recipe, Map<String, Tolerances.Span> tolerances) {

@@ -146,7 +146,7 @@ public final class PlayView implements StageView {
                 Notes.space(4),
                 Notes.body(String.format(
                         Locale.ROOT,
-                        "The dot marks %s, the key of the recording.",
+                        "The dot marks %s, the key that the values hold for.",
                         Pitch.name(s.recipe().key()))),
                 Notes.body("One note cannot tell how the instrument follows key and strength: these are usual"
                         + " values, marked as such on the patch sheet."));

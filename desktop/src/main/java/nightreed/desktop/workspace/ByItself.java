@@ -1,0 +1,25 @@
+package nightreed.desktop.workspace;
+
+import nightreed.recipe.Patch;
+import nightreed.sound.Clip;
+import nightreed.voice.PlayingLevel;
+import nightreed.voice.Renderer;
+
+/** What a patch sounds like where no recording says how long and how loud. */
+final class ByItself {
+    private static final int SAMPLE_RATE_HZ = 48_000;
+
+    /** How long the key is held, and how long the sound is [s]. Chosen: a bar of slow time, and a rest to hear the end in. */
+    private static final double HELD_SECONDS = 2.5;
+
+    private static final double SECONDS = 4;
+
+    private ByItself() {}
+
+    /** Its own key, as loud as it is played. */
+    static Clip sound(Patch patch) {
+        Clip raw = Renderer.asFitted(patch, 0, HELD_SECONDS, SECONDS, SAMPLE_RATE_HZ);
+        return PlayingLevel.safe(raw.scaled(Math.pow(10, PlayingLevel.gainDb(patch) / 20)))
+                .clip();
+    }
+}
