@@ -41,6 +41,45 @@ class PatchCheckTest {
                 .anyMatch(t -> t.contains("noise is off"));
     }
 
+    /** Each mend takes away the finding it belongs to, and nothing of what the recipe needs. */
+    @Test
+    void mendsMend() {
+        Common forgotten = Common.NONE
+                .withFirst(Lfo.USUAL)
+                .withRoutes(List.of(new Route(Route.Source.LFO_2, Route.Target.PITCH, 10)));
+        List<Recipe> amiss = List.of(
+                Recipes.brass().with("osc.2.level", -80),
+                Recipes.brass().with("filter.cutoff", 20).with("filter.envelope", 0),
+                Recipes.fm().with("pair.2.level", -80),
+                Recipes.fm().withCommon(forgotten),
+                Recipes.fm().with("pan", -1),
+                Recipes.fm().with("pair.1.carrierPhase", 1.5).with("pair.1.amp.attack", 0),
+                Recipes.fm().withPart("reverb").with("reverb.mix", 0),
+                Recipes.string().with("drive", 0).with("noise.level", -100),
+                Recipes.formant().with("band.2.level", -80),
+                Recipes.ring().with("b.level", -80));
+        for (Recipe r : amiss) {
+            List<PatchCheck.Finding> found = PatchCheck.of(r);
+            assertThat(found).isNotEmpty();
+            for (PatchCheck.Finding f : found) {
+                if (f.mended() != null) {
+                    assertThat(texts(f.mended())).as(f.text()).doesNotContain(f.text());
+                }
+            }
+            assertThat(found).anyMatch(f -> f.mended() != null);
+        }
+    }
+
+    @Test
+    void whatStillMovesIsSaidAndCanBeStilled() {
+        PatchCheck.Finding still = PatchCheck.of(Recipes.ring()).stream()
+                .filter(f -> f.text().contains("Still moving"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(still.text()).contains("drift");
+        assertThat(still.mended().value("drift.depth")).isZero();
+    }
+
     @Test
     void aMacroSaysWhatItHolds() {
         Common held =

@@ -98,6 +98,17 @@ final class RecordShape {
         }
     }
 
+    /** Place of the component that has the name and the type of another shape's; -1 if there is none. */
+    int like(RecordShape other, int at) {
+        for (int i = 0; i < components.length; i++) {
+            if (components[i].getName().equals(other.components[at].getName())
+                    && components[i].getGenericType().equals(other.components[at].getGenericType())) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
     Object get(Object record, int i) {
         try {
             return components[i].getAccessor().invoke(record);

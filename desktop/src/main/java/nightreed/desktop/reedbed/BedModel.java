@@ -7,6 +7,7 @@ import nightreed.match.compare.Comparison;
 import nightreed.match.compare.PartialDifference;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
+import nightreed.recipe.Recipe;
 import nightreed.measure.partial.Partial;
 
 /**
@@ -78,9 +79,15 @@ public record BedModel(List<Reed> reeds, List<Reed> mirror, List<Ripple> ripples
     }
 
     /** What an imitation sounds like where there is no recording: its partials below the water only. @param sound may be null */
-    public static BedModel by(AnalysedSound sound) {
-        BedModel own = sound == null ? EMPTY : of(sound.measurement(), null, Axis.Kind.RATIO);
-        return new BedModel(List.of(), own.reeds, List.of(), own.axis, own.seriesText);
+    public static BedModel by(AnalysedSound sound, Recipe recipe) {
+        BedModel own = sound == null || recipe == null ? EMPTY : of(sound.measurement(), null, Axis.Kind.RATIO);
+        if (own == EMPTY) {
+            return own;
+        }
+        Axis a = own.axis;
+        double low = Math.min(a.lowHz(), 0.8 * recipe.f0Hz());
+        return new BedModel(
+                List.of(), own.reeds, List.of(), new Axis(a.kind(), recipe.f0Hz(), low, a.highHz()), own.seriesText);
     }
 
     private static Axis axis(Measurement m, Axis.Kind kind) {

@@ -15,9 +15,11 @@ import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.project.Imitation;
 import nightreed.recipe.Patch;
+import nightreed.recipe.PatchCheck;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 import nightreed.voice.PlayingLevel;
+import nightreed.voice.SoundCheck;
 import nightreed.work.Progress;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -81,6 +83,11 @@ final class LiveUpdater {
         AnalysedSound found = measured;
         onlyIf(mine, () -> bench.show(
                 bench.state().withSound(found, null).withAdvice(List.of(), Map.of())));
+        follower.execute(() -> {
+            if (version.get() == mine) {
+                check(mine, bench.state());
+            }
+        });
     }
 
     /** What the keys play: recipes made before gains were kept have the gain that was found when they came on the bench. */
@@ -131,6 +138,7 @@ final class LiveUpdater {
         if (version.get() != mine) {
             return;
         }
+        check(mine, at);
         Progress unlessOvertaken = (fraction, doing) -> {
             if (version.get() != mine) {
                 throw new CancellationException();
@@ -162,6 +170,12 @@ final class LiveUpdater {
         } catch (CancellationException overtaken) {
             LOG.debug("advice overtaken by a newer value");
         }
+    }
+
+    private void check(long mine, WorkspaceState at) {
+        List<PatchCheck.Finding> found =
+                SoundCheck.of(at.snapshot().patch(), at.snapshot().chosen());
+        onlyIf(mine, () -> bench.show(bench.state().withFindings(found)));
     }
 
     private void onlyIf(long mine, Runnable change) {

@@ -1,6 +1,7 @@
 package nightreed.desktop.workspace;
 
 import java.util.Comparator;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import nightreed.match.hearing.JndThresholds;
@@ -54,6 +55,7 @@ final class StateLoader {
                 null,
                 null,
                 Map.of(),
+                List.of(),
                 project.takes(imitation),
                 project.undoLabel(imitation).orElse(null),
                 project.redoLabel(imitation).orElse(null));
@@ -86,6 +88,7 @@ final class StateLoader {
                         before.comparison(),
                         null,
                         before.tolerances(),
+                        List.of(),
                         next.takes(),
                         next.undoLabel(),
                         next.redoLabel());

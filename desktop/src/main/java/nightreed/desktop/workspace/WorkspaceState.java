@@ -10,6 +10,7 @@ import nightreed.match.sound.AnalysedSound;
 import nightreed.project.Imitation;
 import nightreed.project.Snapshot;
 import nightreed.project.Take;
+import nightreed.recipe.PatchCheck;
 import nightreed.recipe.Recipe;
 
 /**
@@ -25,6 +26,7 @@ import nightreed.recipe.Recipe;
  * @param comparison    recording against imitation, null likewise
  * @param moves         next moves, null while they are being looked for
  * @param tolerances    how far each value may move, empty while it is being computed
+ * @param findings      what listening to the patch found amiss
  * @param takes         kept takes, oldest first
  * @param undoLabel     what undo would take back, null if nothing
  * @param redoLabel     what redo would bring back, null if nothing
@@ -41,12 +43,13 @@ public record WorkspaceState(
         Comparison comparison,
         List<Move> moves,
         Map<String, Tolerances.Span> tolerances,
+        List<PatchCheck.Finding> findings,
         List<Take> takes,
         String undoLabel,
         String redoLabel)
         implements WorkspaceStateBuilder.With {
     public static final WorkspaceState EMPTY = new WorkspaceState(
-            "", List.of(), null, null, null, Snapshot.EMPTY, null, null, null, Map.of(), List.of(), null, null);
+            "", List.of(), null, null, null, Snapshot.EMPTY, null, null, null, Map.of(), List.of(), List.of(), null, null);
 
     /** The recipe on the bench, null if there is none. */
     public Recipe recipe() {

@@ -114,6 +114,11 @@ final class BuildHead extends HBox {
         return allValues.isSelected();
     }
 
+    void showAllValues() {
+        allValues.setSelected(true);
+        changed.run();
+    }
+
     void fill(WorkspaceState s) {
         fit.setDisable(s.recording() == null);
         fit.setVisible(s.recording() != null);

@@ -1,8 +1,12 @@
 package nightreed.desktop.stage.build;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.Consumer;
+import javafx.scene.control.Button;
+import javafx.scene.layout.HBox;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.workspace.Fitting;
 import nightreed.desktop.workspace.MethodNames;
@@ -36,16 +40,27 @@ final class BuildNotes {
             "subtractive",
             "Rich waves through a filter that opens and closes. Brass, reeds, flutes.");
 
+    /** Findings that are shown; the next come when these are gone. */
+    private static final int MOST_FINDINGS = 4;
+
     private final Workspace bench;
+    private final Consumer<String> reveal;
     private final Notes margin;
     private final MachineMenu machine;
     private final LayerNotes layers;
+    private final LendNotes lent;
 
-    BuildNotes(Workspace bench, Notes margin, MachineMenu machine) {
+    /**
+     * @param changed called when the notes are to be shown anew
+     * @param reveal  brings the ruler of a value into view
+     */
+    BuildNotes(Workspace bench, Notes margin, MachineMenu machine, Runnable changed, Consumer<String> reveal) {
+        this.reveal = reveal;
         this.bench = bench;
         this.margin = margin;
         this.machine = machine;
         this.layers = new LayerNotes(bench);
+        this.lent = new LendNotes(bench, changed);
     }
 
     /** Where there is no recipe yet. */
@@ -75,6 +90,7 @@ final class BuildNotes {
     void modes(WorkspaceState s, ResonatorRecipe r) {
         joint(s);
         layers.notes(s, margin);
+        lent.notes(s, margin);
         ranking();
         machine.notes(s, margin);
         margin.add(Notes.heading("Why resonators"));
@@ -101,6 +117,7 @@ final class BuildNotes {
                         String.format(Locale.ROOT, "The recording's partial there rings for %.3f s.", p.t60Seconds())));
             }
         }
+        check(s);
         List<Take> takes = s.takes();
         if (!takes.isEmpty()) {
             margin.add(Notes.space(6), Notes.heading("Takes"));
@@ -121,6 +138,7 @@ final class BuildNotes {
         Recipe r = s.recipe();
         joint(s);
         layers.notes(s, margin);
+        lent.notes(s, margin);
         margin.add(Notes.heading(MethodNames.of(r.method())));
         margin.add(Notes.body(ABOUT.get(r.method())));
         ranking();
@@ -139,13 +157,42 @@ final class BuildNotes {
                 margin.add(Notes.quiet(named(r, o.parameterId()) + ": " + o.why()));
             }
         }
-        List<PatchCheck.Finding> findings = PatchCheck.of(r);
-        if (!findings.isEmpty()) {
-            margin.add(Notes.space(4), Notes.heading("Check"));
-            for (PatchCheck.Finding f : findings.subList(0, Math.min(5, findings.size()))) {
-                margin.add(Notes.body(f.text()));
+        check(s);
+    }
+
+    /** What is forgotten or amiss in the layer that is shaped, with ways to it and out of it. */
+    private void check(WorkspaceState s) {
+        List<PatchCheck.Finding> findings = new ArrayList<>(s.findings());
+        findings.addAll(PatchCheck.of(s.recipe()));
+        if (findings.isEmpty()) {
+            return;
+        }
+        margin.add(Notes.space(4), Notes.heading("Check"));
+        for (int i = 0; i < Math.min(MOST_FINDINGS, findings.size()); i++) {
+            PatchCheck.Finding f = findings.get(i);
+            margin.add(Notes.body(f.text()));
+            HBox ways = new HBox(14);
+            boolean there = s.recipe().settings().stream()
+                    .anyMatch(v -> v.parameter().id().equals(f.parameterId()));
+            if (there) {
+                ways.getChildren().add(link("check-show-" + (i + 1), "Show", () -> reveal.accept(f.parameterId())));
+            }
+            if (f.mended() != null) {
+                ways.getChildren()
+                        .add(link("check-mend-" + (i + 1), "Mend", () -> bench.shaping().use(f.mended(), "mend")));
+            }
+            if (!ways.getChildren().isEmpty()) {
+                margin.add(Notes.of(ways));
             }
         }
+    }
+
+    private static Button link(String id, String text, Runnable action) {
+        Button b = new Button(text);
+        b.setId(id);
+        b.getStyleClass().add("link");
+        b.setOnAction(e -> action.run());
+        return b;
     }
 
     /** What came of trying all methods. */

@@ -36,7 +36,7 @@ public final class BuildView implements StageView {
         bed = new Reedbed(bench.selectedProperty());
         modes = new ModeRulers(bench, again);
         grouped = new GroupedRulers(bench);
-        notes = new BuildNotes(bench, margin, machine);
+        notes = new BuildNotes(bench, margin, machine, again, this::reveal);
         does = new WhatItDoes(bed::setModel, again);
         bench.askedProperty().addListener((o, was, p) -> {
             if (p != null) {
@@ -87,6 +87,12 @@ public final class BuildView implements StageView {
         }
     }
 
+    /** Brings the ruler of a value into view. */
+    private void reveal(String parameterId) {
+        head.showAllValues();
+        grouped.reveal(parameterId);
+    }
+
     private static void shown(Node n, boolean is) {
         n.setVisible(is);
         n.setManaged(is);
@@ -108,7 +114,7 @@ public final class BuildView implements StageView {
             shownComparison = s.comparison();
             bed.setModel(
                     s.recording() == null
-                            ? BedModel.by(s.imitation())
+                            ? BedModel.by(s.imitation(), s.recipe())
                             : BedModel.of(s.recording().measurement(), s.comparison(), Axis.Kind.RATIO));
         }
     }

@@ -3,6 +3,7 @@ package nightreed.desktop.stage.build;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Predicate;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.FlowPane;
@@ -47,14 +48,14 @@ final class DrawnParts extends VBox {
         getChildren().addAll(choices, place);
     }
 
-    /** Shows the parts of a group; hides itself if there is none. */
-    void fill(WorkspaceState s, Group group) {
+    /** Shows the parts of a group; hides itself if there is none. @param shows whether values that begin so are wanted */
+    void fill(WorkspaceState s, Group group, Predicate<String> shows) {
         Record recipe = (Record) s.recipe();
         List<ParameterAccess.Found<?>> all = new ArrayList<>();
         all.addAll(ParameterAccess.parts(recipe, Exciter.class));
         all.addAll(ParameterAccess.parts(recipe, Envelope.class));
         all.addAll(ParameterAccess.parts(recipe, Lfo.class));
-        all.removeIf(f -> f.group() != group);
+        all.removeIf(f -> f.group() != group || !shows.test(f.id() + "."));
         setVisible(!all.isEmpty());
         setManaged(!all.isEmpty());
         if (all.isEmpty()) {

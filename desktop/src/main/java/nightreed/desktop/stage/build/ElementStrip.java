@@ -130,6 +130,15 @@ final class ElementStrip extends VBox {
         return b;
     }
 
+    /** Chooses the element that a value belongs to, or none if it belongs to none. */
+    void choose(String parameterId) {
+        String[] id = parameterId.split("\\.");
+        boolean of = id.length > 2 && id[1].matches("\\d{1,3}");
+        list = of ? id[0] : "";
+        element = of ? Integer.parseInt(id[1]) : 0;
+        shown = null;
+    }
+
     /** Shows the values of one element, or of all with 0. */
     private void choose(String ofList, int number) {
         list = ofList;

@@ -43,6 +43,9 @@ final class GroupedRulers extends VBox {
     private static final int DRAWN_ROWS = 3;
     private static final int TABLE_ROWS = 9;
 
+    /** More pages than any group has: 64 modes of three values. */
+    private static final int MOST_PAGES = 30;
+
     private final Workspace bench;
     private final ToggleGroup choice = new ToggleGroup();
     private final Map<Group, ToggleButton> groups = new EnumMap<>(Group.class);
@@ -147,8 +150,31 @@ final class GroupedRulers extends VBox {
             drawn.setManaged(false);
             layer(s);
         } else {
-            drawn.fill(s, selected());
+            drawn.fill(s, selected(), elements::shows);
             rulers(s, all);
+        }
+    }
+
+    /** Turns to the group and the page of a value, and puts the keyboard on its ruler. */
+    void reveal(String parameterId) {
+        Recipe r = bench.state().recipe();
+        if (r == null) {
+            return;
+        }
+        for (Recipe.Setting v : r.settings()) {
+            if (v.parameter().id().equals(parameterId)) {
+                elements.choose(parameterId);
+                page = 0;
+                groups.get(v.parameter().group()).setSelected(true);
+                fill(bench.state());
+                for (int i = 0; i < MOST_PAGES && !shown.containsKey(parameterId); i++) {
+                    page++;
+                    fill(bench.state());
+                }
+                if (shown.containsKey(parameterId)) {
+                    shown.get(parameterId).requestFocus();
+                }
+            }
         }
     }
 

@@ -20,6 +20,8 @@ final class LayerRulers {
         return ParameterAccess.of(p).stream()
                 .filter(r -> r.parameter().id().startsWith(own)
                         || !r.parameter().id().startsWith("layer."))
+                .filter(r -> !r.parameter().id().endsWith(".muted") // which stand beside the layers' names
+                        && !r.parameter().id().endsWith(".solo"))
                 .toList();
     }
 

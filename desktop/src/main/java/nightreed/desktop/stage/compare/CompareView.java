@@ -208,7 +208,7 @@ public final class CompareView implements StageView {
             shown = null;
             bed.setModel(
                     s.recording() == null
-                            ? BedModel.by(s.imitation())
+                            ? BedModel.by(s.imitation(), s.recipe())
                             : BedModel.of(s.recording().measurement(), null, kind));
             strip.setSounds(null, null, null);
             verdict.setText("");

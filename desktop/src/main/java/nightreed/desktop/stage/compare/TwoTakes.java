@@ -31,7 +31,7 @@ import nightreed.match.hearing.Aspect;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.project.Take;
 import nightreed.recipe.Patch;
-import nightreed.recipe.Recipe;
+import nightreed.recipe.ValueDifferences;
 import nightreed.recipe.part.Parameter;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
@@ -221,7 +221,10 @@ final class TwoTakes extends VBox {
 
     /** Name and both values as text; those that differ most on their rulers first, those that only one has last. */
     static List<String[]> differences(Patch a, Patch b) {
-        List<String[]> out = differences(a.first(), b.first());
+        List<String[]> out = new ArrayList<>();
+        for (ValueDifferences.Difference d : ValueDifferences.of(a.first(), b.first())) {
+            out.add(new String[] {d.name(), d.before(), d.after()});
+        }
         for (int i = Math.max(a.layers().size(), b.layers().size()); i > 1; i--) {
             String left = layer(a, i);
             String right = layer(b, i);
@@ -236,30 +239,5 @@ final class TwoTakes extends VBox {
         return p.layers().size() < number
                 ? "nothing"
                 : MethodNames.of(p.layers().get(number - 1).recipe().method());
-    }
-
-    private static List<String[]> differences(Recipe a, Recipe b) {
-        Map<String, Recipe.Setting> there = new TreeMap<>();
-        b.settings().forEach(s -> there.put(s.parameter().id(), s));
-        List<String[]> both = new ArrayList<>();
-        List<Double> far = new ArrayList<>();
-        List<String[]> one = new ArrayList<>();
-        for (Recipe.Setting s : a.settings()) {
-            Parameter p = s.parameter();
-            Recipe.Setting other = there.remove(p.id());
-            if (other == null) {
-                one.add(new String[] {p.name(), p.formatWithUnit(s.value()), "–"});
-            } else if (!p.formatWithUnit(s.value()).equals(p.formatWithUnit(other.value()))) {
-                both.add(new String[] {p.name(), p.formatWithUnit(s.value()), p.formatWithUnit(other.value())});
-                far.add(Math.abs(p.position(s.value()) - p.position(other.value())));
-            }
-        }
-        List<String[]> out = new ArrayList<>(both);
-        out.sort(Comparator.comparingDouble(v -> -far.get(both.indexOf(v))));
-        out.addAll(one);
-        there.values()
-                .forEach(s -> out.add(
-                        new String[] {s.parameter().name(), "–", s.parameter().formatWithUnit(s.value())}));
-        return out;
     }
 }
