@@ -1,5 +1,7 @@
 package nightreed.sound;
 
+import java.util.Arrays;
+
 import nightreed.dsp.Resampler;
 
 /**
@@ -64,6 +66,21 @@ public final class Clip {
     /** Copy of one channel. */
     public float[] channel(int c) {
         return channels[c].clone();
+    }
+
+    /** Whether its channels differ, so that left and right are heard. */
+    public boolean isSided() {
+        for (int c = 1; c < channels.length; c++) {
+            if (!Arrays.equals(channels[0], channels[c])) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** All channels as one. */
+    public Clip summed() {
+        return channels.length == 1 ? this : mono(mixed(), sampleRateHz);
     }
 
     /** Mean of all channels: new array. */

@@ -38,6 +38,7 @@ public final class ImitationRenderer {
                 && recipe instanceof ResonatorRecipe r
                 && r.body() == ResonatorRecipe.Body.MODES
                 && r.feed() == null
+                && r.common().pan() == 0
                 && r.common().routes().isEmpty()
                 && r.common().before() == null
                 && r.common().after() == null
@@ -55,9 +56,11 @@ public final class ImitationRenderer {
                 : rendered(render(recipe, recording));
     }
 
-    /** As {@link #imitation(Side, Recipe)}, of all layers together; two of them are always rendered and measured. */
+    /** As {@link #imitation(Side, Recipe)}, of all layers together; both sides are there to be heard, the middle of them is measured. */
     public static AnalysedSound imitation(AnalysedSound recording, Patch patch) throws UnusableSound {
-        return patch.isOne() ? imitation(recording, patch.first()) : rendered(render(patch, recording));
+        return isPlain(recording, patch)
+                ? predictedSide(recording, (ResonatorRecipe) patch.first())
+                : rendered(render(patch, recording));
     }
 
     /** As {@link #isPlain(Side, Recipe)}: layers are not. */

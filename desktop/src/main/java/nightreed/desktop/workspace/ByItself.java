@@ -14,7 +14,15 @@ final class ByItself {
 
     private static final double SECONDS = 4;
 
+    /** As much is measured for the picture, so that it follows a hand [s]. */
+    private static final double MEASURED_SECONDS = 1.5;
+
     private ByItself() {}
+
+    /** What the picture is made of. */
+    static Clip beginning(Clip sound) {
+        return sound.span(0, (int) Math.min(sound.length(), MEASURED_SECONDS * SAMPLE_RATE_HZ));
+    }
 
     /** Its own key, as loud as it is played. */
     static Clip sound(Patch patch) {

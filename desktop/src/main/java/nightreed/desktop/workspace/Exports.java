@@ -2,7 +2,6 @@ package nightreed.desktop.workspace;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
@@ -78,9 +77,7 @@ final class Exports {
             }
             clip = safe.clip();
         }
-        return clip.channelCount() == 2 && Arrays.equals(clip.channel(0), clip.channel(1))
-                ? Clip.mono(clip.channel(0), clip.sampleRateHz())
-                : clip;
+        return clip.isSided() ? clip : clip.summed();
     }
 
     /** Name that the files begin with: one of its own for each imitation, and none that would replace the work of another program. */

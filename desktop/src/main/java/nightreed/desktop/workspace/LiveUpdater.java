@@ -63,7 +63,7 @@ final class LiveUpdater {
                 bench.desk().patch(played(at));
             }
             if (at.recording() == null) {
-                byItself(mine, at.snapshot().patch());
+                byItself(mine, played(at));
             } else {
                 compare(mine, at);
             }
@@ -74,9 +74,12 @@ final class LiveUpdater {
     private void byItself(long mine, Patch patch) {
         Clip clip = ByItself.sound(patch);
         bench.desk().load(null, clip, 0);
+        if (version.get() != mine) {
+            return;
+        }
         AnalysedSound measured;
         try {
-            measured = ImitationRenderer.rendered(clip);
+            measured = ImitationRenderer.rendered(ByItself.beginning(clip));
         } catch (UnusableSound silent) {
             measured = null;
         }

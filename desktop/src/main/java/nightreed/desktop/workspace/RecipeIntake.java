@@ -11,6 +11,7 @@ import nightreed.recipe.FirstRecipe;
 import nightreed.recipe.Patch;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.UnusableRecipe;
+import nightreed.voice.PlayingLevel;
 
 /** How recipes come here that no recording was fitted for. Called on the UI thread. */
 public final class RecipeIntake {
@@ -25,8 +26,10 @@ public final class RecipeIntake {
 
     /** A first recipe of a method, as an imitation of its own, or in the one on the bench while that is empty. */
     public void ofMethod(String method) {
-        Patch patch = Patch.of(FirstRecipe.of(method));
-        bench.begin(MethodNames.of(method) + " by hand", "new, " + method, with(patch));
+        bench.beside(
+                () -> PlayingLevel.kept(Patch.of(FirstRecipe.of(method))),
+                patch -> bench.begin(MethodNames.of(method) + " by hand", "new, " + method, with(patch)),
+                () -> {});
     }
 
     /** A recipe or a patch from a file; what is wrong with it is told. */

@@ -23,6 +23,7 @@ final class BlindTestPanel extends VBox {
     private final LongSupplier seed;
     private final Label trial = NodeFactory.heading("");
     private final Label result = NodeFactory.body("");
+    private final Label sides = NodeFactory.quiet("");
     private final Button isRecording = new Button("X is the recording");
     private final Button isImitation = new Button("X is the imitation");
     private final Button again = new Button("Once more");
@@ -55,6 +56,7 @@ final class BlindTestPanel extends VBox {
                         NodeFactory.body(
                                 "Each time, X is one of the two, both equally loud. Listen as often as you like, then say"
                                         + " which it is. Rest your ears between the trials."),
+                        sides,
                         new HBox(10, a, b, x),
                         new HBox(10, isRecording, isImitation),
                         result,
@@ -82,6 +84,16 @@ final class BlindTestPanel extends VBox {
         recording = s.recording().clip();
         double gain = Math.pow(10, s.comparison().gainDb() / 20);
         imitation = s.imitation().clip().scaled(gain);
+        // where only one of the two has sides, they would give the answer away
+        boolean summed = recording.isSided() != imitation.isSided();
+        if (summed) {
+            recording = recording.summed();
+            imitation = imitation.summed();
+        }
+        sides.setText(
+                summed
+                        ? "Both are heard with left and right as one, as only one of them has two sides."
+                        : recording.isSided() ? "Both are heard in stereo." : "Both are heard in mono.");
         test = BlindTest.of(TRIALS, seed.getAsLong());
         show();
     }
