@@ -109,7 +109,7 @@ public record ListChange(Kind kind, String list, int at, int to) {
         for (Macro.Aim a : m.targets()) {
             String id = renamed(a.parameter());
             if (id != null) {
-                aims.add(new Macro.Aim(id, a.from(), a.to(), a.curve()));
+                aims.add(new Macro.Aim(id, a.from(), a.to(), a.curve(), a.points()));
             }
         }
         return aims.isEmpty() ? null : aims.equals(m.targets()) ? m : new Macro(m.name(), m.amount(), aims);

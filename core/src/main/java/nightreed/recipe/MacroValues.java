@@ -2,6 +2,7 @@ package nightreed.recipe;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Collectors;
 import nightreed.recipe.part.Common;
@@ -13,8 +14,6 @@ import nightreed.recipe.part.Parameter;
  * their own, such as {@code macro.1.aim.2.to}.
  */
 public final class MacroValues {
-    private static final List<String> ENDS = List.of("from", "to", "curve");
-
     private MacroValues() {}
 
     /** @param macro its number, from 1; what it moves that the recipe does not have is left out */
@@ -29,6 +28,18 @@ public final class MacroValues {
                     .filter(p -> p.id().equals(a.parameter()))
                     .findFirst()
                     .ifPresent(p -> {
+                        for (int k = 0; k < a.points().size(); k++) {
+                            String where = String.format(
+                                    Locale.ROOT,
+                                    " at %.2f",
+                                    k / (a.points().size() - 1.0));
+                            out.add(new Recipe.Setting(
+                                    end(p, head + "point" + k, p.name() + where),
+                                    a.points().get(k)));
+                        }
+                        if (!a.points().isEmpty()) {
+                            return;
+                        }
                         out.add(new Recipe.Setting(end(p, head + "from", p.name() + " at 0"), a.from()));
                         out.add(new Recipe.Setting(end(p, head + "to", p.name() + " at 1"), a.to()));
                         out.add(new Recipe.Setting(bend(head + "curve", p.name()), a.curve()));
@@ -58,7 +69,7 @@ public final class MacroValues {
     /** @throws IllegalArgumentException if there is no such value */
     public static Recipe with(Recipe recipe, String id, double value) {
         String[] part = id.split("\\.");
-        boolean known = part.length == 5 && part[0].equals("macro") && part[2].equals("aim") && ENDS.contains(part[4]);
+        boolean known = part.length == 5 && part[0].equals("macro") && part[2].equals("aim") && part[4].matches("from|to|curve|point\\d{1,3}");
         if (!known) {
             throw new IllegalArgumentException("there is no value '" + id + "' of a macro");
         }
@@ -72,7 +83,12 @@ public final class MacroValues {
                 switch (part[4]) {
                     case "from" -> new Macro.Aim(a.parameter(), value, a.to(), a.curve());
                     case "to" -> new Macro.Aim(a.parameter(), a.from(), value, a.curve());
-                    default -> new Macro.Aim(a.parameter(), a.from(), a.to(), value);
+                    case "curve" -> new Macro.Aim(a.parameter(), a.from(), a.to(), value);
+                    default -> {
+                        List<Double> points = new ArrayList<>(a.points());
+                        points.set(Integer.parseInt(part[4].substring("point".length())), value);
+                        yield Macro.Aim.along(a.parameter(), points);
+                    }
                 });
         return with(recipe, macro, new Macro(m.name(), m.amount(), aims));
     }
@@ -82,6 +98,15 @@ public final class MacroValues {
         List<Macro> all = new ArrayList<>(c.macros());
         all.set(macro - 1, m);
         return recipe.withCommon(c.withMacros(all));
+    }
+
+    /** With the way of one of its values told by points. @param points at equal steps, the ends included */
+    public static Recipe along(Recipe recipe, int macro, String parameterId, List<Double> points) {
+        Macro m = recipe.common().macros().get(macro - 1);
+        List<Macro.Aim> aims = new ArrayList<>(m.targets());
+        aims.removeIf(a -> a.parameter().equals(parameterId));
+        aims.add(Macro.Aim.along(parameterId, points));
+        return with(recipe, macro, new Macro(m.name(), m.amount(), aims));
     }
 
     /** Values that a macro could move and does not: numbers of the sound, none of macros. */

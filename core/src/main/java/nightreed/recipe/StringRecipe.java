@@ -208,6 +208,22 @@ public record StringRecipe(
         return with(r -> r.drive(Drive.ZIGZAG).bow(b).common(common.withMacros(macros)));
     }
 
+    /** With a macro "soft to hard" that shortens the contact and brightens its noise; where it stands nothing changes. */
+    public StringRecipe softToHard() {
+        List<Macro> macros = new ArrayList<>(common.macros());
+        macros.add(new Macro(
+                "soft to hard",
+                0.5,
+                List.of(
+                        new Macro.Aim("exciter.contact", Math.min(20, 4 * exciter.contactMs()), exciter.contactMs() / 4, 0),
+                        new Macro.Aim(
+                                "noise.high",
+                                Math.max(50, exciter.noiseHighHz() / 3),
+                                Math.min(20_000, exciter.noiseHighHz() * 3),
+                                0))));
+        return with(r -> r.common(common.withMacros(macros)));
+    }
+
     @Override
     public String method() {
         return "string";

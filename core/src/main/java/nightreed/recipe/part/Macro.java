@@ -30,9 +30,27 @@ public record Macro(
      * @param from      value at 0
      * @param to        value at 1
      * @param curve     exponent 4^curve on the way, -1 to 1: above 0 late, below 0 early
+     * @param points    values at equal steps of the way in place of the curve, the ends included; empty for none
      */
-    public record Aim(String parameter, double from, double to, double curve) {
+    public record Aim(String parameter, double from, double to, double curve, List<Double> points) {
+        private static final int MOST_POINTS = 101;
+
+        /** Along a curve. */
+        public Aim(String parameter, double from, double to, double curve) {
+            this(parameter, from, to, curve, List.of());
+        }
+
+        /** Along given values, at least two. */
+        public static Aim along(String parameter, List<Double> points) {
+            return new Aim(parameter, points.get(0), points.get(points.size() - 1), 0, points);
+        }
+
         public Aim {
+            points = points == null ? List.of() : List.copyOf(points);
+            if (points.size() == 1 || points.size() > MOST_POINTS || !points.stream().allMatch(Double::isFinite)) {
+                throw new IllegalArgumentException(
+                        "the way of a macro is told by 2 to " + MOST_POINTS + " numbers, or by none");
+            }
             if (parameter == null || parameter.isBlank() || !Double.isFinite(from) || !Double.isFinite(to)) {
                 throw new IllegalArgumentException("a macro needs the id of a value and two numbers to move between");
             }
@@ -41,6 +59,12 @@ public record Macro(
 
         /** @param place of a parameter, so that frequencies and times move by equal ratios */
         double at(double amount, Parameter place) {
+            if (!points.isEmpty()) {
+                double at = Math.max(0, Math.min(1, amount)) * (points.size() - 1);
+                int i = Math.min(points.size() - 2, (int) at);
+                double before = place.position(points.get(i));
+                return place.at(before + (at - i) * (place.position(points.get(i + 1)) - before));
+            }
             double a = place.position(from);
             double b = place.position(to);
             return place.at(a + (b - a) * Math.pow(amount, Math.pow(4, curve)));

@@ -1,5 +1,6 @@
 package nightreed.desktop.workspace;
 
+import java.util.function.UnaryOperator;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import nightreed.match.advice.Move;
@@ -154,6 +155,24 @@ public final class RecipeEditor {
     /** Puts another recipe in the place of the one that is shaped; other layers stay. */
     public void use(Recipe recipe, String label) {
         attempt(() -> use(bench.state().snapshot().withRecipe(recipe), label));
+    }
+
+    /**
+     * Puts a recipe on the bench that takes a moment to make out of the one that is there; if that has changed meanwhile, it is
+     * left as it is.
+     */
+    public void make(String label, UnaryOperator<Recipe> made) {
+        Recipe from = bench.state().recipe();
+        if (from != null) {
+            bench.beside(
+                    () -> made.apply(from),
+                    then -> {
+                        if (bench.state().recipe() == from) {
+                            use(then, label);
+                        }
+                    },
+                    () -> {});
+        }
     }
 
     // ---- layers ----

@@ -34,6 +34,7 @@ import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.Structure.Listed;
+import nightreed.voice.EvenMacro;
 
 /** The elements of the lists in a group, such as its modes: one is chosen to be shaped, doubled, moved or taken out. */
 final class ElementStrip extends VBox {
@@ -193,6 +194,10 @@ final class ElementStrip extends VBox {
                         "macro-name",
                         recipe.common().macros().get(macro - 1).name(),
                         text -> attempt("name the macro", () -> MacroValues.named(recipe, macro, text))));
+        MenuItem even = new MenuItem("equally loud along its way");
+        even.setId("macro-even");
+        even.setOnAction(e -> bench.shaping().make("macro equally loud", r -> EvenMacro.of(r, macro)));
+        menu.getItems().add(even);
         for (Macro.Aim a : recipe.common().macros().get(macro - 1).targets()) {
             MenuItem item = new MenuItem("leave alone: " + named(recipe, a.parameter()));
             item.setOnAction(

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -33,6 +34,7 @@ import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.Route;
+import nightreed.voice.EvenMacro;
 import nightreed.voice.explain.Arithmetic;
 import nightreed.voice.explain.Table;
 
@@ -233,14 +235,8 @@ final class GroupedRulers extends VBox {
                         macro != null && c.macros().size() < Common.MOST_MACROS,
                         () -> bench.shaping().use(r.withCommon(c.withMacros(plus(c.macros(), macro))), "add macro")));
         if (r instanceof StringRecipe string) {
-            add.getItems()
-                    .add(item(
-                            "macro: from pluck to bow",
-                            "add-pluck-to-bow",
-                            c.macros().size() < Common.MOST_MACROS
-                                    && c.macros().stream()
-                                            .noneMatch(m -> m.name().equals("pluck to bow")),
-                            () -> bench.shaping().use(string.pluckToBow(), "add macro pluck to bow")));
+            add.getItems().add(way(c, "pluck to bow", string::pluckToBow));
+            add.getItems().add(way(c, "soft to hard", string::softToHard));
         }
         takeOut.getItems().clear();
         for (ParameterAccess.Absent a : ParameterAccess.optional((Record) r)) {
@@ -252,6 +248,20 @@ final class GroupedRulers extends VBox {
             takeOut.getItems().add(item);
         }
         takeOut.setDisable(takeOut.getItems().isEmpty());
+    }
+
+    /** A macro that ships, equally loud along its way. */
+    private MenuItem way(Common c, String name, Supplier<Recipe> with) {
+        boolean possible = c.macros().size() < Common.MOST_MACROS
+                && c.macros().stream().noneMatch(m -> m.name().equals(name));
+        return item(
+                "macro: from " + name,
+                "add-" + name.replace(' ', '-'),
+                possible,
+                () -> bench.shaping()
+                        .make(
+                                "add macro " + name,
+                                r -> EvenMacro.of(with.get(), r.common().macros().size() + 1)));
     }
 
     /** Whether a part lies in an element of a list that is not the one chosen. */
