@@ -9,7 +9,8 @@ import nightreed.recipe.part.Repeatable;
 import nightreed.recipe.part.Part;
 
 /**
- * A carrier and what modulates it: sin(2π c t + φc + I sin(2π m t + φm + feedback)). As a pulse, its width is what is
+ * A carrier and what modulates it: sin(2π c t + φc + I sin(2π m t + φm + feedback)). In a chain the whole pair, along its level's
+ * envelope, bends the carrier of the pair before it in place of being heard. As a pulse, its width is what is
  * modulated, by I/2π of a cycle at the most.
  */
 @RecordBuilder
@@ -96,6 +97,15 @@ public record FmPair(
         @ParameterSpec(name = "pan", least = -1, meaning = "-1 left, 1 right.")
         double pan,
 
+        @ParameterSpec(
+                id = "chain",
+                name = "chain index",
+                unit = "rad",
+                most = 20,
+                law = Law.ROOT,
+                meaning = "Above 0 the pair is not heard: it bends the carrier of the pair before it, so far.")
+        Double chainRad,
+
         @Part(id = "amp", name = "level") Envelope amplitude,
         @Part(id = "bend", name = "index") Envelope bend)
         implements FmPairBuilder.With, Repeatable {
@@ -108,6 +118,7 @@ public record FmPair(
     }
 
     public FmPair {
+        chainRad = chainRad == null ? 0 : chainRad;
         ParameterAccess.check(
                 FmPair.class,
                 kind,
@@ -121,7 +132,8 @@ public record FmPair(
                 free,
                 feedback,
                 width,
-                pan);
+                pan,
+                chainRad);
         if (amplitude == null || bend == null) {
             throw new IllegalArgumentException("a pair needs an envelope for its level and one for its index");
         }
@@ -131,7 +143,7 @@ public record FmPair(
     public static FmPair of(
             double levelDb, double carrier, double modulator, double index, Envelope amplitude, Envelope bend) {
         return new FmPair(
-                Kind.PHASE, levelDb, carrier, modulator, index, true, 0, 0, false, 0, 0.5, 0, amplitude, bend);
+                Kind.PHASE, levelDb, carrier, modulator, index, true, 0, 0, false, 0, 0.5, 0, 0.0, amplitude, bend);
     }
 
     /** Over it, an octave up and softer. */

@@ -21,13 +21,14 @@ import java.util.TreeMap;
 import nightreed.files.Shown;
 
 /**
- * Recipes as JSON, schema {@value #SCHEMA}; {@value #FIRST_SCHEMA} is read, too (docs/formats.md). The fields are the
+ * Recipes as JSON, schema {@value #SCHEMA}; {@value #SECOND_SCHEMA} and {@value #FIRST_SCHEMA} are read, too (docs/formats.md). The fields are the
  * components of the records.
  */
 public final class RecipeJson {
-    public static final String SCHEMA = "recipe-2";
+    public static final String SCHEMA = "recipe-3";
     public static final String PATCH_SCHEMA = "patch-2";
     private static final String FIRST_PATCH_SCHEMA = "patch-1";
+    private static final String SECOND_SCHEMA = "recipe-2";
     private static final String FIRST_SCHEMA = "recipe-1";
     private static final Map<String, Class<? extends Recipe>> METHODS = new TreeMap<>(Map.of(
             "resonators", ResonatorRecipe.class,
@@ -149,7 +150,7 @@ public final class RecipeJson {
 
     private static Recipe recipe(ObjectNode o, String name) throws UnusableRecipe {
         String schema = o.path("schema").asText();
-        if (!schema.equals(SCHEMA) && !schema.equals(FIRST_SCHEMA)) {
+        if (!List.of(SCHEMA, SECOND_SCHEMA, FIRST_SCHEMA).contains(schema)) {
             throw new UnusableRecipe(name + " is not a recipe of schema " + SCHEMA
                     + ": it may be another file, or come from a newer version.");
         }

@@ -47,7 +47,7 @@ public class RecipeTest {
     @Test
     void theFirstSchemaIsStillRead() throws Exception {
         String first = RecipeJson.text(bar())
-                .replace("recipe-2", "recipe-1")
+                .replace("recipe-3", "recipe-1")
                 .replaceFirst(",\\s*\"floor\" : 0.0", "")
                 .replaceFirst("(?s),\\s*\"body\" : \"MODES\"", "");
         assertThat(first).doesNotContain("floor");
@@ -114,10 +114,10 @@ public class RecipeTest {
                 "{\"schema\":\"recipe-1\",\"method\":\"tea\"} | method 'tea'",
                 "{\"schema\":\"recipe-1\",\"method\":\"resonators\"} | 'key' is missing",
                 "{\"schema\":\"recipe-1\",\"method\":\"resonators\",\"key\":57.5} | 'key' must be a whole number, and is 57.5",
-                "{\"schema\":\"recipe-2\",\"method\":\"resonators\",\"key\":\"57\"} | must be a whole number, and is \"57\"",
-                "{\"schema\":\"recipe-2\",\"method\":\"fm\",\"pairs\":[{\"ratio\":1}]} | 'pairs[0].levelDb' is missing",
-                "{\"schema\":\"recipe-2\",\"key\":1,\"key\":2} | a value twice (line 1, 'key')",
-                "{\"schema\":\"recipe-2\"} {} | goes on after its end",
+                "{\"schema\":\"recipe-3\",\"method\":\"resonators\",\"key\":\"57\"} | must be a whole number, and is \"57\"",
+                "{\"schema\":\"recipe-3\",\"method\":\"fm\",\"pairs\":[{\"ratio\":1}]} | 'pairs[0].levelDb' is missing",
+                "{\"schema\":\"recipe-3\",\"key\":1,\"key\":2} | a value twice (line 1, 'key')",
+                "{\"schema\":\"recipe-3\"} {} | goes on after its end",
                 "{\"schema\":\"patch-1\",\"layers\":[],\"mute\":true} | no value 'mute'",
                 "{\"schema\":\"patch-1\",\"layers\":[{\"balanceDb\":\"loud\"}]} | 'layers[0].balanceDb' must be a number"
             })

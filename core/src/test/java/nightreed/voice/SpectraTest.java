@@ -99,11 +99,11 @@ class SpectraTest {
         assertThat(offTheGrid(play(fm(bright), key, 3), Pitch.hz(key)))
                 .as("fm " + key)
                 .isLessThan(-70);
-        FmPair own = new FmPair(FmPair.Kind.PHASE, 0, 1, 1, 3, true, 0, 0, false, 0.5, 0.5, 0, STEADY, STEADY);
+        FmPair own = new FmPair(FmPair.Kind.PHASE, 0, 1, 1, 3, true, 0, 0, false, 0.5, 0.5, 0, 0.0, STEADY, STEADY);
         assertThat(offTheGrid(play(fm(own), key, 3), Pitch.hz(key)))
                 .as("feedback " + key)
                 .isLessThan(-70);
-        FmPair wide = new FmPair(FmPair.Kind.PULSE_WIDTH, 0, 1, 1, 1.2, true, 0, 0, false, 0, 0.5, 0, STEADY, STEADY);
+        FmPair wide = new FmPair(FmPair.Kind.PULSE_WIDTH, 0, 1, 1, 1.2, true, 0, 0, false, 0, 0.5, 0, 0.0, STEADY, STEADY);
         assertThat(offTheGrid(play(fm(wide), key, 3), Pitch.hz(key)))
                 .as("pulse width " + key)
                 .isLessThan(-70);

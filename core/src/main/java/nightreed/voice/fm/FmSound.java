@@ -63,6 +63,8 @@ public final class FmSound implements VoiceModel<FmRecipe> {
         private double feedback; // cycles
         private double m1; // modulator's last two samples
         private double m2;
+        private double chain; // how far it bends the pair before it, along its amplitude [cycles]; 0 if it is heard
+        private double[] bentBy; // by the pair behind it, null for none
         private boolean isPulse;
         private double width;
         private double panLeft;
@@ -73,8 +75,10 @@ public final class FmSound implements VoiceModel<FmRecipe> {
             double c = carrier;
             double by = carrierAdvance;
             double now = index;
+            double[] bent = bentBy;
             for (int i = 0; i < n; i++) {
-                wave[i] = isPulse ? pulse.of(c, width + now * wave[i]) : c + now * wave[i];
+                double at = bent == null ? c : c + bent[i];
+                wave[i] = isPulse ? pulse.of(at, width + now * wave[i]) : at + now * wave[i];
                 c += by;
                 by += carrierStep;
                 now += indexStep;
@@ -86,6 +90,14 @@ public final class FmSound implements VoiceModel<FmRecipe> {
             carrierAdvance = by;
             index = now;
             double a = amplitude;
+            if (chain > 0) {
+                for (int i = 0; i < n; i++) {
+                    wave[i] *= a;
+                    a += amplitudeStep;
+                }
+                amplitude = a;
+                return;
+            }
             for (int i = 0; i < n; i++) {
                 double y = a * wave[i];
                 left[i] += stereo ? panLeft * y : y;
@@ -194,6 +206,7 @@ public final class FmSound implements VoiceModel<FmRecipe> {
         }
         double brighter = r.velocity().brightnessAt(note.velocity()) * note.factor(Target.INDEX);
         times = times(r, note.hz(), brighter, fs);
+        follow(r, note);
         for (int i = 0; i < r.pairs().size(); i++) {
             FmPair p = r.pairs().get(i);
             Pair s = pairs[i];
@@ -209,7 +222,6 @@ public final class FmSound implements VoiceModel<FmRecipe> {
             s.index += s.indexStep;
             s.amplitude += s.amplitudeStep;
         }
-        follow(r, note);
         noise.silence();
         if (r.exciter() != null && note.age() == 0) {
             noise.start(r.exciter(), 1, r.velocity().brightnessAt(note.velocity()), level, note.seed());
@@ -225,10 +237,16 @@ public final class FmSound implements VoiceModel<FmRecipe> {
      */
     public static int times(FmRecipe r, double hz, double brighter, double fs) {
         double top = 0;
+        double chained = 0; // top of the pair before
         for (int i = 0; i < r.pairs().size(); i++) { // an iterator would be garbage while notes sound
             FmPair p = r.pairs().get(i);
             double most = index(p, r, hz) * brighter * (p.kind() == FmPair.Kind.PULSE_WIDTH ? 4 : 1);
-            top = Math.max(top, Sidebands.topHz(hz * p.carrierRatio(), hz * p.modulatorRatio(), most + p.feedback()));
+            double own = Sidebands.topHz(hz * p.carrierRatio(), hz * p.modulatorRatio(), most + p.feedback());
+            if (i > 0 && p.chainRad() > 0) { // its sidebands are modulators of the pair before
+                own = Sidebands.topHz(chained, own, p.chainRad() * brighter);
+            }
+            chained = own;
+            top = Math.max(top, own);
             top = Math.max(top, p.feedback() > 0.3 || p.kind() == FmPair.Kind.PULSE_WIDTH ? 1.2 * fs : 0);
         }
         return top < 0.49 * fs ? 1 : top < 1.4 * fs ? 2 : top < 3.4 * fs ? 4 : MOST_TIMES;
@@ -250,6 +268,12 @@ public final class FmSound implements VoiceModel<FmRecipe> {
         stereo = false;
         for (int i = 0; i < count; i++) {
             stereo |= r.pairs().get(i).pan() != 0;
+            boolean bends = i > 0 && r.pairs().get(i).chainRad() > 0;
+            pairs[i].chain = bends ? r.pairs().get(i).chainRad() / (2 * Math.PI) : 0;
+            if (i > 0) {
+                pairs[i - 1].bentBy = bends ? pairs[i].wave : null;
+            }
+            pairs[i].bentBy = null;
         }
     }
 
@@ -293,7 +317,9 @@ public final class FmSound implements VoiceModel<FmRecipe> {
             s.pulse.limit(c, m, held, top, n);
         }
         boolean on = p.levelDb() > FmPair.OFF_DB && c < (s.isPulse ? 0.3 : 0.49) * fs * (times == 1 ? 1 : times - 0.5);
-        double target = on ? level * Math.pow(10, p.levelDb() / 20) * note.course(p.amplitude(), pace) : 0;
+        double harder = r.velocity().brightnessAt(note.velocity()) * note.factor(Target.INDEX);
+        double loud = s.chain > 0 ? s.chain * harder : level * Math.pow(10, p.levelDb() / 20);
+        double target = on ? loud * note.course(p.amplitude(), pace) : 0;
         s.amplitudeStep = (target - s.amplitude) / n;
         double angle = (p.pan() + 1) * Math.PI / 4;
         s.panLeft = Math.sqrt(2) * Math.cos(angle);
@@ -309,7 +335,7 @@ public final class FmSound implements VoiceModel<FmRecipe> {
             java.util.Arrays.fill(right, 0, many, 0);
         }
         modulate(many);
-        for (int i = 0; i < count; i++) {
+        for (int i = count - 1; i >= 0; i--) { // the last of a chain bends the others
             pairs[i].render(left, right, many, stereo);
         }
         down(left, downLeft, n);

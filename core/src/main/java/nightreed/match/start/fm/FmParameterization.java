@@ -106,6 +106,7 @@ final class FmParameterization {
                 StartContext.limited(0.2 * u[at + 6], 0, 1.5),
                 like.width(),
                 like.pan(),
+                like.chainRad(),
                 envelope(u, at + 7, release(u, at + 15, like.amplitude()), like.amplitude(), LEAST_RISE_SECONDS),
                 envelope(u, at + 11, release(u, at + 16, like.bend()), like.bend(), 0));
     }
