@@ -19,6 +19,7 @@ import nightreed.match.start.Start;
 import nightreed.measure.partial.Partial;
 import nightreed.music.Pitch;
 import nightreed.project.Take;
+import nightreed.recipe.FmRecipe;
 import nightreed.recipe.PatchCheck;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
@@ -141,6 +142,11 @@ final class BuildNotes {
         lent.notes(s, margin);
         margin.add(Notes.heading(MethodNames.of(r.method())));
         margin.add(Notes.body(ABOUT.get(r.method())));
+        if (r instanceof FmRecipe fm) {
+            for (int i = 0; i < fm.pairs().size(); i++) {
+                margin.add(Notes.quiet("Pair " + (i + 1) + ": " + RatioMap.words(fm.pairs().get(i), fm.f0Hz()) + "."));
+            }
+        }
         ranking();
         machine.notes(s, margin);
         Start start = bench.fitting().startedProperty().get();

@@ -79,6 +79,11 @@ final class ElementStrip extends VBox {
         return element == 0 || id.startsWith(list + "." + element + ".");
     }
 
+    /** Number of the element that is chosen, from 1; 0 for none. */
+    int element() {
+        return element;
+    }
+
     /** Whether no element is chosen. */
     boolean isAll() {
         return element == 0;

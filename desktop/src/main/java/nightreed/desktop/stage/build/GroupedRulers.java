@@ -18,12 +18,14 @@ import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nightreed.desktop.ruler.Ruler;
 import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
+import nightreed.recipe.FmRecipe;
 import nightreed.recipe.MacroValues;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.StringRecipe;
@@ -59,6 +61,8 @@ final class GroupedRulers extends VBox {
     private final VBox numbers = new VBox(4);
     private final DrawnParts drawn;
     private final ElementStrip elements;
+    private final RatioMap ratios;
+    private final ToggleButton ofRatios = new ToggleButton("ratio × index");
     private final ToggleButton ofLayer = new ToggleButton("Layer");
     private final Map<String, Ruler> shown = new LinkedHashMap<>();
     private List<String> shownIds = List.of();
@@ -82,6 +86,9 @@ final class GroupedRulers extends VBox {
             page = 0;
             fill(bench.state());
         });
+        ratios = new RatioMap(bench);
+        VBox.setVgrow(ratios, Priority.ALWAYS);
+        ofRatios.setId("group-ratios");
         ofLayer.setId("group-layer");
         arithmetic.setId("arithmetic");
         next.setId("more-of-group");
@@ -94,7 +101,7 @@ final class GroupedRulers extends VBox {
         add.setId("add-part");
         takeOut.getStyleClass().add("link-menu");
         takeOut.setId("take-out-part");
-        row.getChildren().addAll(toggle(ofLayer), toggle(arithmetic), next, NodeFactory.gap(), add, takeOut);
+        row.getChildren().addAll(toggle(ofRatios), toggle(ofLayer), toggle(arithmetic), next, NodeFactory.gap(), add, takeOut);
         rulers.setHgap(22);
         rulers.setVgap(4);
         for (int c = 0; c < COLUMNS; c++) {
@@ -102,7 +109,7 @@ final class GroupedRulers extends VBox {
             third.setPercentWidth(100.0 / COLUMNS);
             rulers.getColumnConstraints().add(third);
         }
-        getChildren().addAll(row, elements, drawn, rulers, numbers);
+        getChildren().addAll(row, elements, drawn, ratios, rulers, numbers);
         choice.selectedToggleProperty().addListener((o, was, is) -> {
             if (is == null) {
                 was.setSelected(true);
@@ -131,6 +138,8 @@ final class GroupedRulers extends VBox {
             e.getValue().setVisible(there);
             e.getValue().setManaged(there);
         }
+        ofRatios.setVisible(r instanceof FmRecipe);
+        ofRatios.setManaged(ofRatios.isVisible());
         if (choice.getSelectedToggle() == null
                 || choice.getSelectedToggle() instanceof ToggleButton b && !b.isManaged()) {
             groups.values().stream().filter(Region::isManaged).findFirst().ifPresent(b -> b.setSelected(true));
@@ -138,15 +147,23 @@ final class GroupedRulers extends VBox {
         parts(r);
         boolean table = arithmetic.isSelected();
         boolean layer = ofLayer.isSelected();
-        elements.fill(r, table || layer ? null : selected());
-        rulers.setVisible(!table);
-        rulers.setManaged(!table);
+        boolean map = ofRatios.isSelected() && r instanceof FmRecipe;
+        ratios.setVisible(map);
+        ratios.setManaged(map);
+        elements.fill(r, table || layer ? null : map ? Group.SOURCE : selected());
+        rulers.setVisible(!table && !map);
+        rulers.setManaged(!table && !map);
         numbers.setVisible(table);
         numbers.setManaged(table);
         if (table) {
             drawn.setVisible(false);
             drawn.setManaged(false);
             tables(r);
+        } else if (map) {
+            drawn.setVisible(false);
+            drawn.setManaged(false);
+            pages(1, 1);
+            ratios.show((FmRecipe) r, elements.element());
         } else if (layer) {
             drawn.setVisible(false);
             drawn.setManaged(false);
@@ -304,8 +321,9 @@ final class GroupedRulers extends VBox {
         int slots = COLUMNS * rows;
         int pages = pages(chosen.size(), slots);
         List<Recipe.Setting> visible = chosen.subList(page * slots, Math.min(chosen.size(), (page + 1) * slots));
+        int deep = Math.min(rows, (visible.size() + COLUMNS - 1) / COLUMNS); // few stand side by side
         List<String> ids = visible.stream()
-                .map(v -> v.parameter().id() + v.parameter().most() + rows)
+                .map(v -> v.parameter().id() + v.parameter().most() + deep)
                 .toList();
         if (!ids.equals(shownIds)) {
             rulers.getChildren().clear();
@@ -316,7 +334,7 @@ final class GroupedRulers extends VBox {
                         ? BoundRuler.ofMacro(p, bench)
                         : WorkspaceRulers.ruler(p, bench, true);
                 shown.put(visible.get(i).parameter().id(), ruler);
-                rulers.add(ruler, i / rows, i % rows);
+                rulers.add(ruler, i / deep, i % deep);
             }
             shownIds = ids;
         }
