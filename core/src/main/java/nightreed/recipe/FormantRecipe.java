@@ -120,6 +120,46 @@ public record FormantRecipe(
 
         double stepSeconds,
 
+        @ParameterSpec(
+                id = "q",
+                name = "Q of all",
+                unit = "×",
+                least = 0.1,
+                most = 10,
+                law = Law.LOGARITHMIC,
+                group = Group.BODY,
+                meaning = "Narrows all formants at once; bands side by side have none.")
+        Double qFactor,
+
+        @ParameterSpec(
+                id = "even",
+                name = "even bands",
+                unit = "dB",
+                least = -80,
+                most = 12,
+                decimals = 1,
+                group = Group.BODY,
+                meaning = "Level of bands 2, 4, 6 against the others; -80 is silent.")
+        Double evenDb,
+
+        @ParameterSpec(
+                name = "apart",
+                least = -1,
+                group = Group.BODY,
+                meaning = "Odd bands to the left, even bands to the right; below 0 the other way.")
+        Double apart,
+
+        @ParameterSpec(
+                id = "follow.level",
+                name = "even follow odd",
+                unit = "dB",
+                least = -80,
+                most = 40,
+                decimals = 1,
+                group = Group.MOVEMENT,
+                meaning = "Above -80 each even band is as loud as the odd one before it makes it, with the follower's times.")
+        Double followDb,
+
         @Part(id = "amp", name = "level", group = Group.SHAPING)
         Envelope amplitude,
 
@@ -129,6 +169,7 @@ public record FormantRecipe(
         implements Recipe, FormantRecipeBuilder.With {
     public static final int MOST_BANDS = 32;
     public static final double OFF_DB = -79.5;
+    private static final double OFF_LEVEL = -80;
 
     /** How bands are made. */
     public enum Bank {
@@ -140,6 +181,10 @@ public record FormantRecipe(
 
     public FormantRecipe {
         bands = bands == null ? List.of() : List.copyOf(bands);
+        qFactor = qFactor == null ? 1 : qFactor;
+        evenDb = evenDb == null ? 0 : evenDb;
+        apart = apart == null ? 0 : apart;
+        followDb = followDb == null ? OFF_LEVEL : followDb;
         common = common == null ? Common.NONE : common;
         velocity = velocity == null ? VelocityMap.USUAL : velocity;
         if (source == null || amplitude == null) {
@@ -167,7 +212,55 @@ public record FormantRecipe(
                 tiltDbPerOctave,
                 shiftCents,
                 followAttackMs,
-                followDecayMs);
+                followDecayMs,
+                stepSeconds,
+                qFactor,
+                evenDb,
+                apart,
+                followDb);
+    }
+
+    /** With all bands alike in what they do. */
+    public FormantRecipe(
+            int key,
+            double tuningCents,
+            double levelDb,
+            Bank bank,
+            Oscillator source,
+            SingleCycle cycle,
+            double noiseDb,
+            List<FormantBand> bands,
+            double tiltDbPerOctave,
+            double shiftCents,
+            double followAttackMs,
+            double followDecayMs,
+            double stepSeconds,
+            Envelope amplitude,
+            Exciter exciter,
+            VelocityMap velocity,
+            Common common) {
+        this(
+                key,
+                tuningCents,
+                levelDb,
+                bank,
+                source,
+                cycle,
+                noiseDb,
+                bands,
+                tiltDbPerOctave,
+                shiftCents,
+                followAttackMs,
+                followDecayMs,
+                stepSeconds,
+                null,
+                null,
+                null,
+                null,
+                amplitude,
+                exciter,
+                velocity,
+                common);
     }
 
     @Override

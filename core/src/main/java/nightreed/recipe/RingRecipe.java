@@ -1,5 +1,6 @@
 package nightreed.recipe;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Exciter;
@@ -23,9 +24,12 @@ import nightreed.recipe.part.VelocityMap;
  * @param filterA    on the first, null for none
  * @param filterB    on the second, null for none
  * @param cycle      one cycle of the recording, for oscillators of that wave; null if there is none
+ * @param productFilter on the product, null for none
+ * @param dryFilter  on the dry path beside it, null for none
  * @param amplitude  level over time
  * @param exciter    noise of the strike beside them, null for none
  */
+@RecordBuilder
 public record RingRecipe(
         int key,
 
@@ -113,16 +117,33 @@ public record RingRecipe(
                 meaning = "How far the second lies off when struck softest; nothing at full force.")
         double velocityCents,
 
+        @ParameterSpec(
+                id = "drift.sweep",
+                name = "drift to filter",
+                unit = "oct",
+                least = -4,
+                most = 4,
+                group = Group.MOVEMENT,
+                meaning = "How far the drift moves the second's filter along with its pitch.")
+        Double driftOctaves,
+
+        @Part(id = "product.filter", name = "product filter", group = Group.SHAPING)
+        Filter productFilter,
+
+        @Part(id = "dry.filter", name = "dry filter", group = Group.SHAPING)
+        Filter dryFilter,
+
         @Part(id = "amp", name = "level", group = Group.SHAPING)
         Envelope amplitude,
 
         @Part(group = Group.EXCITER) Exciter exciter,
         @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
         @Part Common common)
-        implements Recipe {
+        implements Recipe, RingRecipeBuilder.With {
     public static final double OFF_DB = -79.5;
 
     public RingRecipe {
+        driftOctaves = driftOctaves == null ? 0 : driftOctaves;
         common = common == null ? Common.NONE : common;
         velocity = velocity == null ? VelocityMap.USUAL : velocity;
         if (a == null || b == null || amplitude == null) {
@@ -143,7 +164,50 @@ public record RingRecipe(
                 dryDb,
                 driftRateHz,
                 driftCents,
-                velocityCents);
+                velocityCents,
+                driftOctaves);
+    }
+
+    /** Without filters behind the product and the dry path. */
+    public RingRecipe(
+            int key,
+            double tuningCents,
+            double levelDb,
+            Oscillator a,
+            Oscillator b,
+            SingleCycle cycle,
+            Filter filterA,
+            Filter filterB,
+            double ringDb,
+            double dryDb,
+            double driftRateHz,
+            double driftCents,
+            double velocityCents,
+            Envelope amplitude,
+            Exciter exciter,
+            VelocityMap velocity,
+            Common common) {
+        this(
+                key,
+                tuningCents,
+                levelDb,
+                a,
+                b,
+                cycle,
+                filterA,
+                filterB,
+                ringDb,
+                dryDb,
+                driftRateHz,
+                driftCents,
+                velocityCents,
+                0.0,
+                null,
+                null,
+                amplitude,
+                exciter,
+                velocity,
+                common);
     }
 
     @Override
@@ -155,6 +219,11 @@ public record RingRecipe(
     public double interval(double strength) {
         double soft = 1 - Math.max(0, Math.min(1, strength));
         return b.frequencyRatio() / a.frequencyRatio() * Math.pow(2, velocityCents * soft / 1200);
+    }
+
+    @Override
+    public RingRecipe withCommon(Common c) {
+        return with(b -> b.common(c));
     }
 
     @Override

@@ -43,7 +43,12 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
     private final double[] share;
     private final double[] panLeft;
     private final double[] panRight;
-    private final double[] followed; // level of each follower
+    private final double[] followed;
+    private final double[] led; // how loud each odd band is
+    private final double[] leading = new double[Note.STEP]; // what the band before asks for, sample by sample
+    private double followGain; // 0 where no band follows another
+    private double followRise;
+    private double followFall; // level of each follower
     private double sourceGain;
     private double noiseGain;
     private double level;
@@ -88,6 +93,7 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
         panLeft = new double[bands];
         panRight = new double[bands];
         followed = new double[bands];
+        led = new double[bands];
     }
 
     @Override
@@ -115,6 +121,7 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
         over = false;
         shiftedBy = Double.NaN;
         java.util.Arrays.fill(followed, 0);
+        java.util.Arrays.fill(led, 0);
         follow(r, note);
         if (common) {
             field.use(set);
@@ -132,9 +139,10 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
         for (int i = 0; i < bands; i++) {
             FormantBand b = r.bands().get(i);
             share[i] = b.noiseShare();
-            stereo |= b.pan() != 0;
+            double pan = Math.max(-1, Math.min(1, b.pan() + (isEven(i) ? r.apart() : -r.apart())));
+            stereo |= pan != 0;
             hissing |= b.noiseShare() > 0;
-            double angle = (b.pan() + 1) * Math.PI / 4;
+            double angle = (pan + 1) * Math.PI / 4;
             panLeft[i] = Math.sqrt(2) * Math.cos(angle);
             panRight[i] = Math.sqrt(2) * Math.sin(angle);
         }
@@ -143,6 +151,9 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
         noiseGain = r.noiseDb() <= FormantRecipe.OFF_DB ? 0 : Math.pow(10, r.noiseDb() / 20);
         hissing &= noiseGain > 0 || r.exciter() != null;
         filtered = r.common().before() != null;
+        followGain = r.followDb() <= FormantRecipe.OFF_DB ? 0 : Math.pow(10, r.followDb() / 20);
+        followRise = 1 - Math.exp(-1000 / (r.followAttackMs() * fs));
+        followFall = 1 - Math.exp(-1000 / (r.followDecayMs() * fs));
         common = SharedBandNoise.suits(r);
         place(r, r.shiftCents());
     }
@@ -159,7 +170,7 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
         } else {
             for (int i = 0; i < bands; i++) {
                 FormantBand b = r.bands().get(i);
-                formants[i].bandPass(b.centreHz() * factor, b.widthHz() * factor, fs);
+                formants[i].bandPass(b.centreHz() * factor, b.widthHz() * factor / r.qFactor(), fs);
             }
         }
     }
@@ -212,13 +223,13 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
     /** Amplitude that a band is on its way to. @param dt time of the step [s] */
     private double target(FormantRecipe r, Note note, int i, double dt) {
         FormantBand b = r.bands().get(i);
-        if (b.levelDb() <= FormantRecipe.OFF_DB) {
+        if (b.levelDb() <= FormantRecipe.OFF_DB || isEven(i) && r.evenDb() <= FormantRecipe.OFF_DB) {
             return 0;
         }
         double course = b.drone() ? drone(r, note) : note.course(r.amplitude(), 1);
         course *= b.envelope() == null ? 1 : note.course(b.envelope(), 1);
         double tilt = r.tiltDbPerOctave() * Math.log(b.centreHz() / 1000) / Math.log(2);
-        double wanted = course * Math.pow(10, (b.levelDb() + tilt) / 20);
+        double wanted = course * Math.pow(10, (b.levelDb() + tilt + (isEven(i) ? r.evenDb() : 0)) / 20);
         int steps = b.pathDb().size();
         if (steps > 0) {
             double recorded = Math.pow(10, path(b, note.time() / r.stepSeconds()) / 20);
@@ -227,6 +238,11 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
             wanted *= followed[i];
         }
         return level * wanted;
+    }
+
+    /** Whether people count a band as the second, the fourth and so on. @param i from 0 */
+    private static boolean isEven(int i) {
+        return i % 2 == 1;
     }
 
     /** Level that a band follows, a number of steps after the onset; behind its end it goes on falling as it fell [dB]. */
@@ -294,6 +310,7 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
         for (int b = 0; b < bands; b++) {
             toneBank.split(b + 1, tone, low, n);
             hiss(b, low, n);
+            lead(b, low, n);
             double g = gain[b];
             double d = gainStep[b];
             bankLeft.add(toneBank, b, sumLeft, low, panLeft[b] * g, panLeft[b] * d, n);
@@ -302,6 +319,29 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
             }
             gain[b] = g + n * d;
         }
+    }
+
+    /** An odd band tells the even one behind it how loud to be; an even one does as it was told. */
+    private void lead(int b, double[] band, int n) {
+        if (followGain == 0) {
+            return;
+        }
+        if (!isEven(b)) {
+            for (int i = 0; i < n; i++) {
+                leading[i] = followed(b, band[i]);
+            }
+        } else {
+            for (int i = 0; i < n; i++) {
+                band[i] *= leading[i];
+            }
+        }
+    }
+
+    /** Level of an odd band as its follower has it. */
+    private double followed(int b, double x) {
+        double loud = Math.abs(x);
+        led[b] += (loud - led[b]) * (loud > led[b] ? followRise : followFall);
+        return followGain * led[b];
     }
 
     /** Mixes noise into a band. */
@@ -327,7 +367,15 @@ public final class FormantSound implements VoiceModel<FormantRecipe> {
             Section f = formants[b];
             for (int i = 0; i < n; i++) {
                 double x = hissing ? tone[i] + s * (hiss[i] - tone[i]) : tone[i];
-                double y = g * f.next(x);
+                double z = f.next(x);
+                if (followGain > 0) {
+                    if (isEven(b)) {
+                        z *= leading[i];
+                    } else {
+                        leading[i] = followed(b, z);
+                    }
+                }
+                double y = g * z;
                 sumLeft[i] += panLeft[b] * y;
                 sumRight[i] += panRight[b] * y;
                 g += gainStep[b];

@@ -27,6 +27,11 @@ public final class RingSound implements VoiceModel<RingRecipe> {
     private final StrikeNoise noise;
     private final double[] first = new double[TIMES * Note.STEP];
     private final double[] second = new double[TIMES * Note.STEP];
+    private final MovingFilter productFilter;
+    private final MovingFilter dryFilter;
+    private final double[] product = new double[TIMES * Note.STEP];
+    private boolean filteredProduct;
+    private boolean filteredDry;
     private boolean filteredA;
     private boolean filteredB;
     private double level;
@@ -48,6 +53,8 @@ public final class RingSound implements VoiceModel<RingRecipe> {
         b = new WaveOscillator(TIMES * fs, cycle);
         filterA = new MovingFilter(TIMES * fs);
         filterB = new MovingFilter(TIMES * fs);
+        productFilter = new MovingFilter(TIMES * fs);
+        dryFilter = new MovingFilter(TIMES * fs);
         noise = new StrikeNoise(fs);
     }
 
@@ -58,6 +65,8 @@ public final class RingSound implements VoiceModel<RingRecipe> {
         b.start(phase(r.b(), note, 32));
         filterA.reset();
         filterB.reset();
+        productFilter.reset();
+        dryFilter.reset();
         down.reset();
         amplitude = level * note.course(r.amplitude(), 1);
         ring = gain(r.ringDb() + r.a().levelDb() + r.b().levelDb());
@@ -94,7 +103,8 @@ public final class RingSound implements VoiceModel<RingRecipe> {
         down.flush();
         int many = n * TIMES;
         double hz = note.hz() * r.a().frequencyRatio();
-        double drift = r.driftCents() * Math.sin(2 * Math.PI * r.driftRateHz() * note.time());
+        double swing = Math.sin(2 * Math.PI * r.driftRateHz() * note.time());
+        double drift = r.driftCents() * swing;
         double interval = r.interval(Math.max(note.velocity(), r.velocity().floor()))
                 * Math.pow(2, (drift + note.added(Target.INTERVAL)) / 1200);
         double width = note.added(Target.WIDTH);
@@ -113,8 +123,10 @@ public final class RingSound implements VoiceModel<RingRecipe> {
                 r.b().width() + width,
                 r.b().imperfection(),
                 many);
-        filteredA = filter(filterA, r.filterA(), r, note, many);
-        filteredB = filter(filterB, r.filterB(), r, note, many);
+        filteredA = filter(filterA, r.filterA(), r, note, 1, many);
+        filteredB = filter(filterB, r.filterB(), r, note, Math.pow(2, r.driftOctaves() * swing), many);
+        filteredProduct = filter(productFilter, r.productFilter(), r, note, 1, many);
+        filteredDry = filter(dryFilter, r.dryFilter(), r, note, 1, many);
         double target = level * note.course(r.amplitude(), 1);
         amplitudeStep = (target - amplitude) / many;
         ringStep = (gain(r.ringDb() + r.a().levelDb() + r.b().levelDb()) - ring) / many;
@@ -123,9 +135,10 @@ public final class RingSound implements VoiceModel<RingRecipe> {
         over = note.ended(r.amplitude(), 1) && amplitude < SILENT && noise.level() < SILENT;
     }
 
-    private static boolean filter(MovingFilter f, Filter by, RingRecipe r, Note note, int n) {
+    /** @param moved factor on the cutoff */
+    private static boolean filter(MovingFilter f, Filter by, RingRecipe r, Note note, double moved, int n) {
         if (by != null) {
-            f.step(by, MovingFilter.cutoffHz(by, r, note), n);
+            f.step(by, moved * MovingFilter.cutoffHz(by, r, note), n);
         }
         return by != null;
     }
@@ -142,18 +155,28 @@ public final class RingSound implements VoiceModel<RingRecipe> {
         if (filteredB) {
             filterB.process(second, 0, many);
         }
-        double now = amplitude;
-        double product = ring;
+        double wet = ring;
         double plain = dry;
         for (int i = 0; i < many; i++) {
-            first[i] *= now * (product * second[i] + plain);
-            now += amplitudeStep;
-            product += ringStep;
+            product[i] = wet * first[i] * second[i];
+            first[i] *= plain;
+            wet += ringStep;
             plain += dryStep;
         }
-        amplitude = now;
-        ring = product;
+        ring = wet;
         dry = plain;
+        if (filteredProduct) {
+            productFilter.process(product, 0, many);
+        }
+        if (filteredDry) {
+            dryFilter.process(first, 0, many);
+        }
+        double now = amplitude;
+        for (int i = 0; i < many; i++) {
+            first[i] = now * (first[i] + product[i]);
+            now += amplitudeStep;
+        }
+        amplitude = now;
         down.down(first, first, n);
         for (int i = 0; i < n; i++) {
             left[from + i] += first[i];

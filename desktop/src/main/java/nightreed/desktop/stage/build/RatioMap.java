@@ -146,6 +146,7 @@ final class RatioMap extends Drawing {
     protected void paint(GraphicsContext g, double w, double h) {
         Palette colours = Palette.of(g);
         g.clearRect(0, 0, w, h);
+        g.setFont(Palette.figuresFont(11));
         double wide = w - LEFT - 8;
         double high = h - BOTTOM - TOP;
         if (map != null) {
