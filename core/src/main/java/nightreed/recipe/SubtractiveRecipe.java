@@ -16,13 +16,14 @@ import nightreed.recipe.part.SingleCycle;
 import nightreed.recipe.part.VelocityMap;
 
 /**
- * One to three oscillators and breath through a filter with a course of its own.
+ * One to nine oscillators and breath through a filter with a course of its own.
  *
  * @param oscillators 1 to {@value #MOST_OSCILLATORS}
  * @param cycle       one cycle of the recording, for oscillators of that wave; null if there is none
  * @param unison      several copies of each oscillator; null for one
  * @param breath      noise through the same filter; null for none
  * @param filter      null for none
+ * @param second      a filter behind or beside the first; null for none
  * @param amplitude   level over time
  * @param exciter     noise of the start beside them, null for none
  */
@@ -63,6 +64,10 @@ public record SubtractiveRecipe(
         @Part(id = "filter", name = "filter", group = Group.SHAPING)
         Filter filter,
 
+        @Part(id = "second", name = "second filter", group = Group.SHAPING)
+        SecondFilter second,
+
+
         @Part(id = "amp", name = "level", group = Group.SHAPING)
         Envelope amplitude,
 
@@ -70,7 +75,7 @@ public record SubtractiveRecipe(
         @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
         @Part Common common)
         implements Recipe, SubtractiveRecipeBuilder.With {
-    public static final int MOST_OSCILLATORS = 3;
+    public static final int MOST_OSCILLATORS = 9;
 
     public SubtractiveRecipe {
         oscillators = oscillators == null ? List.of() : List.copyOf(oscillators);
@@ -82,6 +87,36 @@ public record SubtractiveRecipe(
         Range.check("number of oscillators", oscillators.size(), 1, MOST_OSCILLATORS, "");
         Range.check("key", key, 0, 127, "");
         ParameterAccess.check(SubtractiveRecipe.class, key, tuningCents, levelDb);
+    }
+
+    /** With one filter, or none. */
+    public SubtractiveRecipe(
+            int key,
+            double tuningCents,
+            double levelDb,
+            List<Oscillator> oscillators,
+            SingleCycle cycle,
+            Unison unison,
+            Breath breath,
+            Filter filter,
+            Envelope amplitude,
+            Exciter exciter,
+            VelocityMap velocity,
+            Common common) {
+        this(
+                key,
+                tuningCents,
+                levelDb,
+                oscillators,
+                cycle,
+                unison,
+                breath,
+                filter,
+                null,
+                amplitude,
+                exciter,
+                velocity,
+                common);
     }
 
     @Override

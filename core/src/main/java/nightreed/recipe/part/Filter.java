@@ -73,6 +73,8 @@ public record Filter(
     public enum Slope {
         DB_6,
         DB_12,
+        /** A pole behind 12 dB, for low and high; a band or a notch is that of 12 dB. */
+        DB_18,
         DB_24
     }
 

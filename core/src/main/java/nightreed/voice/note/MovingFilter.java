@@ -75,6 +75,9 @@ public final class MovingFilter {
             default -> 1;
         };
         double power = top / ((1 - y) * (1 - y) + y / (q * q));
+        if (slope == Filter.Slope.DB_18 && kind != Filter.Kind.BAND) {
+            power *= kind == Filter.Kind.HIGH ? y / (1 + y) : 1 / (1 + y);
+        }
         if (slope == Filter.Slope.DB_24) {
             power *= kind == Filter.Kind.BAND ? power : top / ((1 - y) * (1 - y) + 2 * y);
         }
@@ -88,7 +91,7 @@ public final class MovingFilter {
         driven = f.driveDb() > 0.05;
         drive = Math.pow(10, f.driveDb() / 20);
         double target = Math.tan(Math.PI * Math.max(5, Math.min(cutoffHz, 0.49 * fs)) / fs);
-        if (g == 0 || slope != Filter.Slope.DB_6) {
+        if (g == 0 || slope != Filter.Slope.DB_6 && slope != Filter.Slope.DB_18) {
             g = target;
         }
         gStep = n > 0 ? (target - g) / n : 0;
@@ -119,6 +122,12 @@ public final class MovingFilter {
             return;
         }
         first.process(kind, x, from, to);
+        if (slope == Filter.Slope.DB_18 && (kind == Filter.Kind.LOW || kind == Filter.Kind.HIGH)) {
+            for (int i = from; i < to; i++) {
+                x[i] = onePole(x[i]);
+                g += gStep;
+            }
+        }
         if (slope == Filter.Slope.DB_24) {
             second.process(kind, x, from, to);
         }

@@ -1,8 +1,10 @@
 package nightreed.voice.subtractive;
 
 import nightreed.recipe.Breath;
+import nightreed.recipe.SecondFilter;
 import nightreed.recipe.SubtractiveRecipe;
 import nightreed.recipe.Unison;
+import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.Route.Target;
 import nightreed.voice.note.Loudness;
@@ -13,7 +15,7 @@ import nightreed.voice.note.VoiceModel;
 import nightreed.voice.wave.WaveOscillator;
 import nightreed.voice.wave.WaveSet;
 
-/** One note of up to three oscillators, each of up to eight copies, with breath, through one filter. */
+/** One note of up to nine oscillators, each of up to eight copies, with breath, through one filter or two. */
 public final class SubtractiveSound implements VoiceModel<SubtractiveRecipe> {
     private static final double SILENT = 1e-7;
     private static final int MOST = SubtractiveRecipe.MOST_OSCILLATORS * Unison.MOST_COPIES;
@@ -29,6 +31,12 @@ public final class SubtractiveSound implements VoiceModel<SubtractiveRecipe> {
     private final StrikeNoise breath;
     private final MovingFilter filterLeft;
     private final MovingFilter filterRight;
+    private final MovingFilter secondLeft;
+    private final MovingFilter secondRight;
+    private final double[] besideLeft = new double[Note.STEP];
+    private final double[] besideRight = new double[Note.STEP];
+    private boolean twice; // whether there is a second filter
+    private boolean beside;
     private final double[] wave = new double[Note.STEP];
     private final double[] mixLeft = new double[Note.STEP];
     private final double[] mixRight = new double[Note.STEP];
@@ -57,6 +65,8 @@ public final class SubtractiveSound implements VoiceModel<SubtractiveRecipe> {
         breath = new StrikeNoise(fs);
         filterLeft = new MovingFilter(fs);
         filterRight = new MovingFilter(fs);
+        secondLeft = new MovingFilter(fs);
+        secondRight = new MovingFilter(fs);
     }
 
     @Override
@@ -64,6 +74,8 @@ public final class SubtractiveSound implements VoiceModel<SubtractiveRecipe> {
         level = Math.pow(10, (r.levelDb() + r.velocity().levelDbAt(note.velocity())) / 20);
         filterLeft.reset();
         filterRight.reset();
+        secondLeft.reset();
+        secondRight.reset();
         loudness.start();
         over = false;
         amplitude = note.course(r.amplitude(), 1);
@@ -123,6 +135,8 @@ public final class SubtractiveSound implements VoiceModel<SubtractiveRecipe> {
         }
         breathing = r.breath() != null;
         filtered = r.filter() != null;
+        twice = r.second() != null;
+        beside = twice && filtered && r.second().place() == SecondFilter.Place.BESIDE;
     }
 
     @Override
@@ -159,7 +173,27 @@ public final class SubtractiveSound implements VoiceModel<SubtractiveRecipe> {
             filterLeft.step(r.filter(), cutoff, n);
             filterRight.step(r.filter(), cutoff, n);
         }
+        if (twice) {
+            Filter f = r.second().filter();
+            double cutoff = MovingFilter.cutoffHz(f, r, note);
+            secondLeft.step(f, cutoff, n);
+            secondRight.step(f, cutoff, n);
+        }
         over = note.ended(r.amplitude(), 1) && amplitude < SILENT;
+    }
+
+    /** Behind the first filter, or beside it and added. */
+    private void second(int n) {
+        double[] l = beside ? besideLeft : mixLeft;
+        double[] r = beside ? besideRight : mixRight;
+        secondLeft.process(l, 0, n);
+        if (stereo) {
+            secondRight.process(r, 0, n);
+        }
+        for (int i = 0; beside && i < n; i++) {
+            mixLeft[i] += l[i];
+            mixRight[i] += r[i];
+        }
     }
 
     @Override
@@ -187,11 +221,18 @@ public final class SubtractiveSound implements VoiceModel<SubtractiveRecipe> {
             mixLeft[i] += air[i];
             mixRight[i] += air[i];
         }
+        if (beside) {
+            System.arraycopy(mixLeft, 0, besideLeft, 0, n);
+            System.arraycopy(mixRight, 0, besideRight, 0, n);
+        }
         if (filtered) {
             filterLeft.process(mixLeft, 0, n);
             if (stereo) {
                 filterRight.process(mixRight, 0, n);
             }
+        }
+        if (twice) {
+            second(n);
         }
         double now = amplitude;
         for (int i = 0; i < n; i++) {
