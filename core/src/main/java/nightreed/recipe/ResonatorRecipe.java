@@ -86,6 +86,14 @@ public record ResonatorRecipe(
         double damperT60Seconds,
 
         ExcitationSample feed,
+
+        @ParameterSpec(
+                id = "polarity",
+                name = "comb polarity",
+                group = Group.BODY,
+                meaning = "Inverted combs sound odd harmonics only, as a stopped pipe does. Modes have none.")
+        Polarity polarity,
+
         @Part Common common)
         implements Recipe, ResonatorRecipeBuilder.With {
     public static final int MOST_MODES = 64;
@@ -97,6 +105,7 @@ public record ResonatorRecipe(
                     "a resonator recipe has 1 to " + MOST_MODES + " modes, got " + modes.size());
         }
         body = body == null ? Body.MODES : body;
+        polarity = polarity == null ? Polarity.STRAIGHT : polarity;
         common = common == null ? Common.NONE : common;
         velocity = velocity == null ? VelocityMap.USUAL : velocity;
         keyTracking = keyTracking == null ? KeyTracking.USUAL : keyTracking;
@@ -117,6 +126,37 @@ public record ResonatorRecipe(
                 velocity,
                 damperT60Seconds,
                 feed,
+                polarity,
+                common);
+    }
+
+    /** With straight combs, if any. */
+    public ResonatorRecipe(
+            int key,
+            double tuningCents,
+            double levelDb,
+            Body body,
+            Exciter exciter,
+            double riseMs,
+            List<Mode> modes,
+            KeyTracking keyTracking,
+            VelocityMap velocity,
+            double damperT60Seconds,
+            ExcitationSample feed,
+            Common common) {
+        this(
+                key,
+                tuningCents,
+                levelDb,
+                body,
+                exciter,
+                riseMs,
+                modes,
+                keyTracking,
+                velocity,
+                damperT60Seconds,
+                feed,
+                Polarity.STRAIGHT,
                 common);
     }
 
@@ -156,6 +196,21 @@ public record ResonatorRecipe(
         MODES,
         /** A tuned comb for each ratio, with all harmonics of its own. */
         COMBS
+    }
+
+    /** What a comb makes of its own sound each time round. */
+    public enum Polarity {
+        /** All harmonics. */
+        STRAIGHT,
+        /** Turned over: odd harmonics only. */
+        INVERTED,
+        /** The first straight, the second inverted, and so on. */
+        ALTERNATING
+    }
+
+    /** Whether a comb, from 0, is turned over each time round. */
+    public boolean isInverted(int comb) {
+        return polarity == Polarity.INVERTED || polarity == Polarity.ALTERNATING && comb % 2 == 1;
     }
 
     /** The same sound, described as belonging to another key: the tuning takes up what lies between, or the ratios do. */

@@ -33,6 +33,7 @@ public final class CombSound implements VoiceModel<ResonatorRecipe> {
     private final FeedPlayer feed;
     private final Rise rise;
     private final double[] tuned;
+    private final boolean[] inverted;
     private double tunedDecay = 1;
     private boolean filtered;
     private double amplitude;
@@ -51,6 +52,7 @@ public final class CombSound implements VoiceModel<ResonatorRecipe> {
         }
         level = new double[n];
         tuned = new double[n];
+        inverted = new boolean[n];
         design = new LoopDesign(fs);
         contact = new ContactPulse(fs);
         noise = new StrikeNoise(fs);
@@ -93,10 +95,11 @@ public final class CombSound implements VoiceModel<ResonatorRecipe> {
             double hz = note.hz() * m.ratio();
             double t60 = Math.max(0.002, m.t60Seconds() * factor);
             t60 = note.held() ? t60 : Math.min(t60, r.damperT60Seconds());
-            boolean heard = hz > 7 && hz < 0.2 * fs;
+            boolean heard = hz > 7 && hz < (r.isInverted(i) ? 0.1 : 0.2) * fs;
             level[i] = heard ? Math.pow(10, m.levelDb() / 20) : 0;
             if (heard) {
-                design.solveFlat(hz, t60);
+                inverted[i] = r.isInverted(i);
+                design.solveFlat(inverted[i] ? 2 * hz : hz, t60); // turned over, it takes two rounds to be as it was
                 loops[i].take(design);
             }
             tuned[i] = hz;
@@ -146,7 +149,7 @@ public final class CombSound implements VoiceModel<ResonatorRecipe> {
                 l.pull(round, some);
                 for (int i = 0; i < some; i++) {
                     sum[done + i] += level[c] * round[i];
-                    round[i] += push[done + i];
+                    round[i] = push[done + i] + (inverted[c] ? -round[i] : round[i]);
                 }
                 l.push(round, some);
                 done += some;

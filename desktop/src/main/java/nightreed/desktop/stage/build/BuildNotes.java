@@ -50,6 +50,7 @@ final class BuildNotes {
     private final MachineMenu machine;
     private final LayerNotes layers;
     private final LendNotes lent;
+    private final FeedNotes feeds;
 
     /**
      * @param changed called when the notes are to be shown anew
@@ -62,6 +63,7 @@ final class BuildNotes {
         this.machine = machine;
         this.layers = new LayerNotes(bench);
         this.lent = new LendNotes(bench, changed);
+        this.feeds = new FeedNotes(bench);
     }
 
     /** Where there is no recipe yet. */
@@ -92,6 +94,7 @@ final class BuildNotes {
         joint(s);
         layers.notes(s, margin);
         lent.notes(s, margin);
+        feeds.notes(s, margin);
         ranking();
         machine.notes(s, margin);
         margin.add(Notes.heading("Why resonators"));
@@ -140,6 +143,7 @@ final class BuildNotes {
         joint(s);
         layers.notes(s, margin);
         lent.notes(s, margin);
+        feeds.notes(s, margin);
         margin.add(Notes.heading(MethodNames.of(r.method())));
         margin.add(Notes.body(ABOUT.get(r.method())));
         if (r instanceof FmRecipe fm) {
