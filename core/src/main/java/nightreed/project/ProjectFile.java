@@ -18,7 +18,6 @@ import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
-import nightreed.recipe.RecipeJson;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 import nightreed.sound.WavFiles;

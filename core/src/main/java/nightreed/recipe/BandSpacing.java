@@ -34,7 +34,9 @@ public enum BandSpacing {
         List<Double> out = new ArrayList<>();
         double step = this == CRITICAL_BANDS ? 1 : 0.5;
         if (this == CRITICAL_BANDS || this == HALF_CRITICAL_BANDS) {
-            double from = this == CRITICAL_BANDS ? 0.5 : 4.5; // halves below it would fill the bank before it has reached the top
+            double from = this == CRITICAL_BANDS
+                    ? 0.5
+                    : 4.5; // halves below it would fill the bank before it has reached the top
             for (double z = from; Bark.hz(z) <= HIGHEST_HZ && out.size() < FormantRecipe.MOST_BANDS; z += step) {
                 if (Bark.hz(z) >= LOWEST_HZ - 20) {
                     out.add(Bark.hz(z));

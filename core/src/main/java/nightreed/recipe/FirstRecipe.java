@@ -14,8 +14,7 @@ import nightreed.recipe.part.VelocityMap;
 /** What a method begins with where no recording says anything: a plain sound on C4 that is worth going on from. */
 public final class FirstRecipe {
     /** Names of the methods, in the order of the window. */
-    public static final List<String> METHODS =
-            List.of("resonators", "fm", "ring", "formant", "string", "subtractive");
+    public static final List<String> METHODS = List.of("resonators", "fm", "ring", "formant", "string", "subtractive");
 
     private static final int KEY = 60;
     private static final Exciter MALLET = new Exciter(0.8, -24, 15, 300, 6000);

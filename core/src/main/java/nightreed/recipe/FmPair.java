@@ -5,8 +5,8 @@ import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.ParameterSpec;
-import nightreed.recipe.part.Repeatable;
 import nightreed.recipe.part.Part;
+import nightreed.recipe.part.Repeatable;
 
 /**
  * A carrier and what modulates it: sin(2π c t + φc + I sin(2π m t + φm + feedback)). In a chain the whole pair, along its level's

@@ -6,9 +6,9 @@ import nightreed.recipe.part.Envelope;
 import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.ParameterSpec;
-import nightreed.recipe.part.Repeatable;
 import nightreed.recipe.part.Part;
 import nightreed.recipe.part.Range;
+import nightreed.recipe.part.Repeatable;
 
 /**
  * One band of a formant bank.

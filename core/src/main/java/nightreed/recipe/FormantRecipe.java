@@ -157,7 +157,8 @@ public record FormantRecipe(
                 most = 40,
                 decimals = 1,
                 group = Group.MOVEMENT,
-                meaning = "Above -80 each even band is as loud as the odd one before it makes it, with the follower's times.")
+                meaning =
+                        "Above -80 each even band is as loud as the odd one before it makes it, with the follower's times.")
         Double followDb,
 
         @Part(id = "amp", name = "level", group = Group.SHAPING)

@@ -126,20 +126,7 @@ public record Layer(
 
     /** In the middle, for all strengths, always there. */
     public Layer(Recipe recipe, double balanceDb, int transpose, int lowKey, int highKey, int fadeKeys) {
-        this(
-                recipe,
-                balanceDb,
-                0,
-                transpose,
-                0,
-                lowKey,
-                highKey,
-                fadeKeys,
-                0,
-                1,
-                CrossFade.STAYS,
-                false,
-                false);
+        this(recipe, balanceDb, 0, transpose, 0, lowKey, highKey, fadeKeys, 0, 1, CrossFade.STAYS, false, false);
     }
 
     /** A recipe on all keys. */

@@ -64,13 +64,12 @@ public record ListChange(Kind kind, String list, int at, int to) {
     /** @throws IllegalArgumentException if the recipe has no such list or place, or the list would be too long or too short */
     public Recipe on(Recipe recipe) {
         Record r = (Record) recipe;
-        Record edited =
-                switch (kind) {
-                    case ADD -> added(recipe);
-                    case REMOVE -> Structure.removed(list.equals("macro") ? settled(recipe) : r, list, at);
-                    case DOUBLE -> Structure.doubled(r, list, at);
-                    case MOVE -> Structure.moved(r, list, at, to);
-                };
+        Record edited = switch (kind) {
+            case ADD -> added(recipe);
+            case REMOVE -> Structure.removed(list.equals("macro") ? settled(recipe) : r, list, at);
+            case DOUBLE -> Structure.doubled(r, list, at);
+            case MOVE -> Structure.moved(r, list, at, to);
+        };
         Recipe changed = (Recipe) edited;
         List<Macro> macros = changed.common().macros().stream()
                 .map(this::renamed)
@@ -135,13 +134,12 @@ public record ListChange(Kind kind, String list, int at, int to) {
             return id;
         }
         int was = Integer.parseInt(id.substring(head.length(), end));
-        int now =
-                switch (kind) {
-                    case ADD -> was;
-                    case REMOVE -> was == at ? 0 : was > at ? was - 1 : was;
-                    case DOUBLE -> was > at ? was + 1 : was;
-                    case MOVE -> was == at ? to : was - (was > at ? 1 : 0) + (was - (was > at ? 1 : 0) >= to ? 1 : 0);
-                };
+        int now = switch (kind) {
+            case ADD -> was;
+            case REMOVE -> was == at ? 0 : was > at ? was - 1 : was;
+            case DOUBLE -> was > at ? was + 1 : was;
+            case MOVE -> was == at ? to : was - (was > at ? 1 : 0) + (was - (was > at ? 1 : 0) >= to ? 1 : 0);
+        };
         return now == 0 ? null : head + now + id.substring(end);
     }
 }

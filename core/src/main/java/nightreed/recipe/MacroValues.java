@@ -30,9 +30,7 @@ public final class MacroValues {
                     .ifPresent(p -> {
                         for (int k = 0; k < a.points().size(); k++) {
                             String where = String.format(
-                                    Locale.ROOT,
-                                    " at %.2f",
-                                    k / (a.points().size() - 1.0));
+                                    Locale.ROOT, " at %.2f", k / (a.points().size() - 1.0));
                             out.add(new Recipe.Setting(
                                     end(p, head + "point" + k, p.name() + where),
                                     a.points().get(k)));
@@ -69,7 +67,10 @@ public final class MacroValues {
     /** @throws IllegalArgumentException if there is no such value */
     public static Recipe with(Recipe recipe, String id, double value) {
         String[] part = id.split("\\.");
-        boolean known = part.length == 5 && part[0].equals("macro") && part[2].equals("aim") && part[4].matches("from|to|curve|point\\d{1,3}");
+        boolean known = part.length == 5
+                && part[0].equals("macro")
+                && part[2].equals("aim")
+                && part[4].matches("from|to|curve|point\\d{1,3}");
         if (!known) {
             throw new IllegalArgumentException("there is no value '" + id + "' of a macro");
         }

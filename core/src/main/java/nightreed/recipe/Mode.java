@@ -70,7 +70,11 @@ public record Mode(
     /** A little weaker and shorter, where the next of a harmonic series would be. */
     @Override
     public Mode next() {
-        return new Mode(Math.min(MOST_RATIO, ratio + 1), Math.max(-80, levelDb - 3), Math.max(0.005, t60Seconds * 0.85), phaseRad);
+        return new Mode(
+                Math.min(MOST_RATIO, ratio + 1),
+                Math.max(-80, levelDb - 3),
+                Math.max(0.005, t60Seconds * 0.85),
+                phaseRad);
     }
 
     /** Beside it, so that the two beat. */

@@ -17,6 +17,7 @@ import nightreed.recipe.part.Range;
  */
 public record Patch(
         int key,
+
         @Part(id = "layer", name = "layer", group = Group.PLAYING, least = 1, most = Patch.MOST_LAYERS)
         List<Layer> layers,
 
@@ -59,7 +60,9 @@ public record Patch(
      */
     public static Patch split(Recipe recipe, int at, int shift) {
         return new Patch(
-                recipe.key(), List.of(new Layer(recipe, 0, 0, at, 127, 0), new Layer(recipe, 0, shift, 0, at - 1, 0)), 0);
+                recipe.key(),
+                List.of(new Layer(recipe, 0, 0, at, 127, 0), new Layer(recipe, 0, shift, 0, at - 1, 0)),
+                0);
     }
 
     /** Whether it is one recipe and nothing else. */

@@ -151,7 +151,11 @@ public final class PatchCheck {
                         i + 1);
             }
             if (p.index() > 0 && never(p.bend())) {
-                say(id + ".bend.sustain", set(id + ".bend.sustain", 1), "The envelope of the index of pair %d never rises.", i + 1);
+                say(
+                        id + ".bend.sustain",
+                        set(id + ".bend.sustain", 1),
+                        "The envelope of the index of pair %d never rises.",
+                        i + 1);
             }
         }
         if (!heard) {
@@ -206,7 +210,10 @@ public final class PatchCheck {
 
     private void string(StringRecipe r) {
         if (r.drive() == StringRecipe.Drive.BURST && !r.exciter().noisy()) {
-            say("noise.level", set("noise.level", 0), "The string is driven by a burst of noise, and its noise is off.");
+            say(
+                    "noise.level",
+                    set("noise.level", 0),
+                    "The string is driven by a burst of noise, and its noise is off.");
         }
         if (r.gainOctaves() != 0 && r.gainEnvelope() == null) {
             say("gain.depth", set("gain.depth", 0), "The decay has a depth for an envelope, but no envelope.");
@@ -228,7 +235,9 @@ public final class PatchCheck {
             if (o.wave() == Oscillator.Wave.MEASURED && r.cycle() == null) {
                 say(
                         "osc." + (i + 1) + ".wave",
-                        set("osc." + (i + 1) + ".wave", List.of(Oscillator.Wave.values()).indexOf(Oscillator.Wave.SAW)),
+                        set(
+                                "osc." + (i + 1) + ".wave",
+                                List.of(Oscillator.Wave.values()).indexOf(Oscillator.Wave.SAW)),
                         "Oscillator %d plays a measured wave, but none is there: a saw is heard.",
                         i + 1);
             }
@@ -313,7 +322,10 @@ public final class PatchCheck {
         if (never(e)) {
             say(id, set(head + ".sustain", 1), "The envelope of the level never rises: nothing is heard.");
         } else if (e.attackSeconds() < CLICK_SECONDS && !fromNothing) {
-            say(id, set(id, CLICK_SECONDS), "The level jumps up in the middle of a wave: it clicks. Give it half a millisecond.");
+            say(
+                    id,
+                    set(id, CLICK_SECONDS),
+                    "The level jumps up in the middle of a wave: it clicks. Give it half a millisecond.");
         }
         if (e.releaseSeconds() < CLICK_SECONDS && e.sustain() > 0) {
             say(head + ".release", set(head + ".release", 0.01), "The level is cut off at key-up: it clicks.");
@@ -369,10 +381,11 @@ public final class PatchCheck {
         boolean filter = c.before() != null || c.after() != null;
         return switch (t) {
             case PITCH, LEVEL, PAN, LFO_1_DEPTH, LFO_1_RATE -> true;
+            case SWEEP ->
+                ParameterAccess.parts((Record) recipe, Filter.class).stream()
+                        .anyMatch(f -> f.part().envelope() != null);
             case CUTOFF ->
-                filter
-                        || recipe instanceof SubtractiveRecipe s && s.filter() != null
-                        || recipe instanceof RingRecipe r && (r.filterA() != null || r.filterB() != null);
+                filter || !ParameterAccess.parts((Record) recipe, Filter.class).isEmpty();
             case INDEX -> recipe instanceof FmRecipe;
             case INTERVAL ->
                 recipe instanceof FmRecipe

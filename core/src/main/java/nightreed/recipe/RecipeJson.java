@@ -135,9 +135,7 @@ public final class RecipeJson {
         try {
             Patch read = new Patch(layers);
             return new Patch(
-                    patch.key == null ? read.key() : patch.key,
-                    layers,
-                    patch.crossFade == null ? 0 : patch.crossFade);
+                    patch.key == null ? read.key() : patch.key, layers, patch.crossFade == null ? 0 : patch.crossFade);
         } catch (IllegalArgumentException e) {
             throw new UnusableRecipe(name + " cannot be used: " + e.getMessage() + ".", e);
         }

@@ -54,7 +54,12 @@ public record ResonatorRecipe(
                 meaning = "Level of everything.")
         double levelDb,
 
+        @ParameterSpec(
+                name = "body",
+                group = Group.BODY,
+                meaning = "What resonates: a mode for each ratio, or a tuned comb with harmonics of its own.")
         Body body,
+
         @Part(group = Group.EXCITER) Exciter exciter,
 
         @ParameterSpec(

@@ -215,7 +215,8 @@ public record StringRecipe(
                 "soft to hard",
                 0.5,
                 List.of(
-                        new Macro.Aim("exciter.contact", Math.min(20, 4 * exciter.contactMs()), exciter.contactMs() / 4, 0),
+                        new Macro.Aim(
+                                "exciter.contact", Math.min(20, 4 * exciter.contactMs()), exciter.contactMs() / 4, 0),
                         new Macro.Aim(
                                 "noise.high",
                                 Math.max(50, exciter.noiseHighHz() / 3),

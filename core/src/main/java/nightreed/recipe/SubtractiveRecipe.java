@@ -50,7 +50,12 @@ public record SubtractiveRecipe(
                 meaning = "Level of everything.")
         double levelDb,
 
-        @Part(id = "osc", name = "oscillator", group = Group.SOURCE, least = 1, most = SubtractiveRecipe.MOST_OSCILLATORS)
+        @Part(
+                id = "osc",
+                name = "oscillator",
+                group = Group.SOURCE,
+                least = 1,
+                most = SubtractiveRecipe.MOST_OSCILLATORS)
         List<Oscillator> oscillators,
 
         SingleCycle cycle,
@@ -66,7 +71,6 @@ public record SubtractiveRecipe(
 
         @Part(id = "second", name = "second filter", group = Group.SHAPING)
         SecondFilter second,
-
 
         @Part(id = "amp", name = "level", group = Group.SHAPING)
         Envelope amplitude,

@@ -43,7 +43,8 @@ public final class ValueDifferences {
             }
         }
         both.sort(Comparator.comparingDouble(v -> -v.distance));
-        List<Difference> out = new ArrayList<>(both.stream().map(Far::difference).toList());
+        List<Difference> out =
+                new ArrayList<>(both.stream().map(Far::difference).toList());
         out.addAll(one);
         there.values()
                 .forEach(s -> out.add(new Difference(

@@ -1,7 +1,7 @@
 package nightreed.sheet;
 
-import java.util.Locale;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import nightreed.match.advice.Tolerances;
 import nightreed.match.compare.Comparison;
@@ -106,9 +106,15 @@ public final class PatchSheet {
             }
             h.append("</tr>\n");
         }
-        h.append("</table>\n<p>Cross-fade at ").append(number(patch.crossFade(), 2)).append(".</p>\n");
+        h.append("</table>\n<p>Cross-fade at ")
+                .append(number(patch.crossFade(), 2))
+                .append(".</p>\n");
         for (int i = 1; i < all.size(); i++) {
-            h.append("<h2>Layer ").append(i + 1).append(": ").append(method(all.get(i).recipe())).append("</h2>\n");
+            h.append("<h2>Layer ")
+                    .append(i + 1)
+                    .append(": ")
+                    .append(method(all.get(i).recipe()))
+                    .append("</h2>\n");
             values(h, all.get(i).recipe(), all.get(i).recipe(), Map.of());
         }
     }

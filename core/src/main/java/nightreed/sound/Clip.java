@@ -1,7 +1,6 @@
 package nightreed.sound;
 
 import java.util.Arrays;
-
 import nightreed.dsp.Resampler;
 
 /**

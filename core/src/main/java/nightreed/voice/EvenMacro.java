@@ -63,7 +63,7 @@ public final class EvenMacro {
     }
 
     private static double lufs(Recipe recipe) {
-        return Loudness.integrated(Renderer.played(
-                Patch.of(recipe), recipe.key(), PlayingLevel.VELOCITY, HELD_SECONDS, SECONDS, FS));
+        return Loudness.integrated(
+                Renderer.played(Patch.of(recipe), recipe.key(), PlayingLevel.VELOCITY, HELD_SECONDS, SECONDS, FS));
     }
 }

@@ -34,7 +34,8 @@ public final class SoundCheck {
         Recipe r = patch.layers().get(layer).recipe();
         List<Finding> out = new ArrayList<>();
         double gain = Math.pow(10, PlayingLevel.gainDb(patch) / 20);
-        Clip c = Renderer.played(patch, patch.key(), 1, HELD_SECONDS, SECONDS, FS).scaled(gain);
+        Clip c = Renderer.played(patch, patch.key(), 1, HELD_SECONDS, SECONDS, FS)
+                .scaled(gain);
         float[] left = c.channel(0);
         float[] right = c.channel(1);
         double lPower = power(left, 0, left.length);
@@ -57,14 +58,18 @@ public final class SoundCheck {
         sides(out, r, left, right, lPower, rPower);
         double most = Math.pow(10, peak / 20);
         if (Math.max(Math.abs(left[0]), Math.abs(right[0])) > STEP * most) {
-            out.add(new Finding("", "It begins with a step: a click before the tone. Let the wave start at nothing.", null));
+            out.add(new Finding(
+                    "", "It begins with a step: a click before the tone. Let the wave start at nothing.", null));
         }
         int third = (int) (HELD_SECONDS * FS / 3);
         double early = power(left, third, 2 * third) + power(right, third, 2 * third);
         double late = power(left, 2 * third, 3 * third) + power(right, 2 * third, 3 * third);
         double after = power(left, left.length - third, left.length) + power(right, right.length - third, right.length);
         if (after > 4 * early && late > 2 * early) {
-            out.add(new Finding("", "It grows on and on, also after the key is let go: a loop that gives more than it takes.", null));
+            out.add(new Finding(
+                    "",
+                    "It grows on and on, also after the key is let go: a loop that gives more than it takes.",
+                    null));
         }
         return out;
     }
@@ -83,7 +88,8 @@ public final class SoundCheck {
             both += (double) left[i] * right[i];
         }
         if (both / left.length / Math.sqrt(l * r2 + 1e-30) < INVERTED) {
-            out.add(new Finding("", "The sides cancel each other: heard from one loudspeaker it is nearly gone.", null));
+            out.add(new Finding(
+                    "", "The sides cancel each other: heard from one loudspeaker it is nearly gone.", null));
         }
     }
 

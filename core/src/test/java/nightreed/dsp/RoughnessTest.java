@@ -37,6 +37,7 @@ class RoughnessTest {
         assertThat(swinging(125, 30, 1)).isGreaterThan(2 * swinging(125, 70, 1)).isBetween(0.2, 0.5);
         assertThat(swinging(250, 40, 1)).isGreaterThan(2 * swinging(250, 70, 1));
         assertThat(Roughness.asper(new double[] {440}, new double[] {0})).isZero();
-        assertThat(Roughness.asper(new double[] {440, 880}, new double[] {1, 1})).isLessThan(0.01);
+        assertThat(Roughness.asper(new double[] {440, 880}, new double[] {1, 1}))
+                .isLessThan(0.01);
     }
 }

@@ -20,7 +20,6 @@ import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.recipe.Layer;
-import nightreed.recipe.Patch;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.sound.Clip;
@@ -56,7 +55,12 @@ class ProjectFileTest {
                     .withLayer(Layer.of(recipe.with("level", -30)))
                     .withChosen(0);
             p.commit(bar, "fit", snapshot);
-            p.addTake(bar, "fit, 4 modes", "a little bright", close, snapshot.patch().withFirst(recipe));
+            p.addTake(
+                    bar,
+                    "fit, 4 modes",
+                    "a little bright",
+                    close,
+                    snapshot.patch().withFirst(recipe));
         }
         try (ProjectFile p = ProjectFile.open(folder.resolve("test.nightreed"))) {
             assertThat(p.name()).isEqualTo("The Salt Lantern");

@@ -7,11 +7,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
-import nightreed.sound.TruePeak;
 import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.Structure;
 import nightreed.sound.Clip;
+import nightreed.sound.TruePeak;
 import nightreed.voice.PlayingLevel;
 import nightreed.voice.Renderer;
 import org.junit.jupiter.api.Test;
@@ -129,10 +129,15 @@ class ListChangeTest {
             case 1 -> ListChange.remove(list.id(), at).on(r);
             case 2 -> ListChange.twice(list.id(), at).on(r);
             case 3 -> ListChange.move(list.id(), at, to).on(r);
-            case 4 -> absent.isEmpty() ? r : r.withPart(absent.get(random.nextInt(absent.size())).id());
-            default -> optional.isEmpty()
-                    ? r
-                    : r.withoutPart(optional.get(random.nextInt(optional.size())).id());
+            case 4 ->
+                absent.isEmpty()
+                        ? r
+                        : r.withPart(absent.get(random.nextInt(absent.size())).id());
+            default ->
+                optional.isEmpty()
+                        ? r
+                        : r.withoutPart(
+                                optional.get(random.nextInt(optional.size())).id());
         };
     }
 

@@ -55,8 +55,7 @@ class LayersTest {
         Recipe low = FirstRecipe.of("subtractive");
         Recipe high = low.with("osc.1.ratio", 2.31).with("osc.2.ratio", 2.31);
         Patch p = new Patch(List.of(
-                Layer.of(low).withCrossFade(CrossFade.GOES_OUT),
-                Layer.of(high).withCrossFade(CrossFade.COMES_IN)));
+                Layer.of(low).withCrossFade(CrossFade.GOES_OUT), Layer.of(high).withCrossFade(CrossFade.COMES_IN)));
         double first = db(play(Patch.of(low), 0)[0], 24_000, 48_000);
         double last = db(play(Patch.of(high), 0)[0], 24_000, 48_000);
         for (double w = 0; w <= 1; w += 0.25) {
@@ -170,7 +169,8 @@ class LayersTest {
 
     @Test
     void whatIsFittedInLayersIsWhatIsPlayed() {
-        Patch p = Patch.of(FirstRecipe.of("fm")).with(Layer.of(FirstRecipe.of("string")).withTranspose(5));
+        Patch p = Patch.of(FirstRecipe.of("fm"))
+                .with(Layer.of(FirstRecipe.of("string")).withTranspose(5));
         Clip asFitted = Renderer.asFitted(p, 0, 0.5, 0.5, FS);
         Clip played = Renderer.played(p, p.key(), 0.7, 0.5, 0.5, FS);
         assertThat(asFitted.channel(0)).containsExactly(played.channel(0));

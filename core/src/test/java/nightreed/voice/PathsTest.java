@@ -123,11 +123,13 @@ class PathsTest {
         assertThat(levelDb(play(r.withQFactor(4.0)), 7 * r.f0Hz())).isLessThan(levelDb(play(r), 7 * r.f0Hz()) - 3);
         Patch sides = Patch.of(r.withApart(1.0));
         Clip c = Renderer.played(sides, r.key(), 0.7, 0.8, 0.8, FS);
-        assertThat(Tones.rmsDb(c.channel(0), 9600, 38_000)).isNotCloseTo(Tones.rmsDb(c.channel(1), 9600, 38_000), within(0.5));
+        assertThat(Tones.rmsDb(c.channel(0), 9600, 38_000))
+                .isNotCloseTo(Tones.rmsDb(c.channel(1), 9600, 38_000), within(0.5));
         float[] odd = play(r.withEvenDb(-80.0));
         float[] all = play(r);
         assertThat(Tones.rmsDb(odd, 9600, 38_000)).isLessThan(Tones.rmsDb(all, 9600, 38_000));
-        float[] led = play(r.withFollowDb(0.0).withSource(r.source().withLevelDb(-80)).withNoiseDb(-80));
+        float[] led =
+                play(r.withFollowDb(0.0).withSource(r.source().withLevelDb(-80)).withNoiseDb(-80));
         assertThat(Tones.rmsDb(led, 9600, 38_000)).isLessThan(-150);
     }
 

@@ -103,7 +103,8 @@ class SpectraTest {
         assertThat(offTheGrid(play(fm(own), key, 3), Pitch.hz(key)))
                 .as("feedback " + key)
                 .isLessThan(-70);
-        FmPair wide = new FmPair(FmPair.Kind.PULSE_WIDTH, 0, 1, 1, 1.2, true, 0, 0, false, 0, 0.5, 0, 0.0, STEADY, STEADY);
+        FmPair wide =
+                new FmPair(FmPair.Kind.PULSE_WIDTH, 0, 1, 1, 1.2, true, 0, 0, false, 0, 0.5, 0, 0.0, STEADY, STEADY);
         assertThat(offTheGrid(play(fm(wide), key, 3), Pitch.hz(key)))
                 .as("pulse width " + key)
                 .isLessThan(-70);

@@ -28,7 +28,14 @@ public record Keyboard(
                 decimals = 0,
                 group = Group.PLAYING,
                 meaning = "How far the pitch wheel reaches.")
-        double bendSemitones) {
+        double bendSemitones,
+
+        @ParameterSpec(
+                id = "glide.by",
+                name = "glide by",
+                group = Group.PLAYING,
+                meaning = "Time: each way takes as long. Rate: the time is that of an octave.")
+        GlideBy glideBy) {
     public static final Keyboard USUAL = new Keyboard(Voicing.MANY, 0, 2);
 
     /** How many notes sound. */
@@ -40,7 +47,19 @@ public record Keyboard(
         ONE_BOUND
     }
 
+    /** What the glide's time is of. */
+    public enum GlideBy {
+        TIME,
+        RATE
+    }
+
     public Keyboard {
-        ParameterAccess.check(Keyboard.class, voicing, glideMs, bendSemitones);
+        glideBy = glideBy == null ? GlideBy.TIME : glideBy;
+        ParameterAccess.check(Keyboard.class, voicing, glideMs, bendSemitones, glideBy);
+    }
+
+    /** With a glide that takes as long whatever the way. */
+    public Keyboard(Voicing voicing, double glideMs, double bendSemitones) {
+        this(voicing, glideMs, bendSemitones, GlideBy.TIME);
     }
 }

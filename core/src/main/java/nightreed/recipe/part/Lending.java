@@ -81,9 +81,8 @@ public final class Lending {
             int k = source.components[i].getName().equals(own) ? target.like(source, i) : -1;
             if (k >= 0) {
                 Object theirs = source.get(from, i);
-                Object now = dot < 0
-                        ? theirs
-                        : take((Record) target.get(to, k), (Record) theirs, path.substring(dot + 1));
+                Object now =
+                        dot < 0 ? theirs : take((Record) target.get(to, k), (Record) theirs, path.substring(dot + 1));
                 return (Record) target.with(to, k, now);
             }
         }

@@ -47,7 +47,9 @@ public record Macro(
 
         public Aim {
             points = points == null ? List.of() : List.copyOf(points);
-            if (points.size() == 1 || points.size() > MOST_POINTS || !points.stream().allMatch(Double::isFinite)) {
+            if (points.size() == 1
+                    || points.size() > MOST_POINTS
+                    || !points.stream().allMatch(Double::isFinite)) {
                 throw new IllegalArgumentException(
                         "the way of a macro is told by 2 to " + MOST_POINTS + " numbers, or by none");
             }

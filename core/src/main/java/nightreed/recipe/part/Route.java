@@ -17,7 +17,14 @@ public record Route(
                 most = 9600,
                 group = Group.MOVEMENT,
                 meaning = "How far, in the unit of what is moved.")
-        double depth)
+        double depth,
+
+        @ParameterSpec(
+                name = "curve",
+                least = -1,
+                group = Group.MOVEMENT,
+                meaning = "Of strength only: above 0 hard strikes do most of it, below 0 soft ones do.")
+        Double curve)
         implements Refined, Repeatable {
     public static final Route USUAL = new Route(Source.LFO_1, Target.PITCH, 15);
 
@@ -61,7 +68,9 @@ public record Route(
         /** Depth of the first LFO. */
         LFO_1_DEPTH("oct", 6),
         /** Rate of the first LFO. */
-        LFO_1_RATE("oct", 4);
+        LFO_1_RATE("oct", 4),
+        /** Depth of the envelopes of filters. */
+        SWEEP("oct", 8);
 
         private final String unit;
         private final double most;
@@ -81,8 +90,13 @@ public record Route(
         }
     }
 
+    public Route(Source source, Target target, double depth) {
+        this(source, target, depth, 0.0);
+    }
+
     public Route {
-        ParameterAccess.check(Route.class, source, target, depth);
+        curve = curve == null ? 0 : curve;
+        ParameterAccess.check(Route.class, source, target, depth, curve);
         Range.check("depth to " + target, depth, -target.most(), target.most(), target.unit());
     }
 

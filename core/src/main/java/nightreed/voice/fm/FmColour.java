@@ -23,7 +23,8 @@ public record FmColour(double offHarmonics, double asper) {
     /** @param index at which it is looked at [rad] @param hz of the key */
     public static FmColour of(FmPair p, double index, double hz) {
         List<Sidebands.Line> lines = lines(p, p.modulatorRatio(), index, hz);
-        double most = lines.stream().mapToDouble(Sidebands.Line::amplitude).max().orElse(0);
+        double most =
+                lines.stream().mapToDouble(Sidebands.Line::amplitude).max().orElse(0);
         List<Sidebands.Line> heard = lines.stream()
                 .filter(l -> l.amplitude() > most * Math.pow(10, LEAST_DB / 20))
                 .toList();

@@ -46,7 +46,7 @@ public final class MovingFilter {
                                 - recipe.velocity().reference())
                 + note.added(Target.CUTOFF);
         if (f.envelope() != null) {
-            octaves += f.envelopeOctaves() * note.course(f.envelope(), 1);
+            octaves += (f.envelopeOctaves() + note.added(Target.SWEEP)) * note.course(f.envelope(), 1);
         }
         return f.cutoffHz() * Math.pow(2, octaves);
     }

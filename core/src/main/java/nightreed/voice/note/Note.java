@@ -5,6 +5,7 @@ import nightreed.music.Pitch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Common;
 import nightreed.recipe.part.Envelope;
+import nightreed.recipe.part.Keyboard;
 import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Route;
 import nightreed.recipe.part.Route.Target;
@@ -63,7 +64,9 @@ public final class Note {
     public void glideTo(Recipe recipe, int newKey) {
         key = newKey;
         double ms = recipe.common().keys().glideMs();
-        glideStep = ms < 1 ? Double.POSITIVE_INFINITY : Math.abs(newKey - glideKey) / (ms / 1000);
+        boolean byRate = recipe.common().keys().glideBy() == Keyboard.GlideBy.RATE;
+        double way = byRate ? 12 : Math.abs(newKey - glideKey);
+        glideStep = ms < 1 ? Double.POSITIVE_INFINITY : way / (ms / 1000);
     }
 
     /** Goes to a later moment of the same note. @param age since key-down [s] */
@@ -122,7 +125,7 @@ public final class Note {
                                 case LFO_1 -> first;
                                 case LFO_2 -> second;
                                 case ENVELOPE -> envelope;
-                                case VELOCITY -> velocity - recipe.velocity().reference();
+                                case VELOCITY -> strength(recipe, r);
                                 case KEY -> (glideKey - recipe.key()) / 12;
                                 case WHEEL -> hands.wheel();
                                 case CHANCE -> chance(1);
@@ -130,6 +133,17 @@ public final class Note {
                 }
             }
         }
+    }
+
+    /** Strength against that at which the recipe's values hold, bent by the route's curve, no softer than the floor. */
+    private double strength(Recipe recipe, Route r) {
+        double v = Math.max(velocity, recipe.velocity().floor());
+        double reference = recipe.velocity().reference();
+        if (r.curve() == 0) {
+            return v - reference;
+        }
+        double bend = Math.pow(4, r.curve());
+        return Math.pow(v, bend) - Math.pow(reference, bend);
     }
 
     private double first(Common c, double dt) {

@@ -7,8 +7,8 @@ import nightreed.match.compare.Comparison;
 import nightreed.match.compare.PartialDifference;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
-import nightreed.recipe.Recipe;
 import nightreed.measure.partial.Partial;
+import nightreed.recipe.Recipe;
 
 /**
  * What a reedbed shows.

@@ -259,11 +259,7 @@ public final class Fitting {
         Comparison shown = ImitationRenderer.isPlain(at.recording(), patch) // as the bench will show it
                 ? ImitationRenderer.predict(at.recording(), (ResonatorRecipe) fitted.recipe())
                 : fitted.comparison();
-        bench.arrive(
-                at,
-                label,
-                next,
-                project -> project.addTake(at.current(), label, cost(patch), shown, patch));
+        bench.arrive(at, label, next, project -> project.addTake(at.current(), label, cost(patch), shown, patch));
     }
 
     /** Locks stay where the method does. */

@@ -84,8 +84,7 @@ final class LiveUpdater {
             measured = null;
         }
         AnalysedSound found = measured;
-        onlyIf(mine, () -> bench.show(
-                bench.state().withSound(found, null).withAdvice(List.of(), Map.of())));
+        onlyIf(mine, () -> bench.show(bench.state().withSound(found, null).withAdvice(List.of(), Map.of())));
         follower.execute(() -> {
             if (version.get() == mine) {
                 check(mine, bench.state());

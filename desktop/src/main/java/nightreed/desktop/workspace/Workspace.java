@@ -320,7 +320,8 @@ public final class Workspace {
             scribe.flush();
             long row = scribe.project().addRecording(source, clip, side.measurement());
             boolean free = at.current() != null && at.snapshot().recordingId() == null;
-            boolean named = at.recipe() != null; // what was built by hand keeps its name, and is held against it from now on
+            boolean named =
+                    at.recipe() != null; // what was built by hand keeps its name, and is held against it from now on
             Imitation target = !free
                     ? scribe.project().addImitation(imitationName)
                     : named ? at.current() : scribe.project().rename(at.current(), imitationName);
@@ -335,8 +336,7 @@ public final class Workspace {
         WorkspaceState at = state();
         scribe.write(() -> {
             scribe.flush();
-            boolean free =
-                    at.current() != null && at.snapshot().recordingId() == null && at.recipe() == null;
+            boolean free = at.current() != null && at.snapshot().recordingId() == null && at.recipe() == null;
             Imitation target = free
                     ? scribe.project().rename(at.current(), imitationName)
                     : scribe.project().addImitation(imitationName);

@@ -49,7 +49,20 @@ public record WorkspaceState(
         String redoLabel)
         implements WorkspaceStateBuilder.With {
     public static final WorkspaceState EMPTY = new WorkspaceState(
-            "", List.of(), null, null, null, Snapshot.EMPTY, null, null, null, Map.of(), List.of(), List.of(), null, null);
+            "",
+            List.of(),
+            null,
+            null,
+            null,
+            Snapshot.EMPTY,
+            null,
+            null,
+            null,
+            Map.of(),
+            List.of(),
+            List.of(),
+            null,
+            null);
 
     /** The recipe on the bench, null if there is none. */
     public Recipe recipe() {

@@ -29,8 +29,8 @@ import nightreed.desktop.workspace.RecordingImport;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.music.Pitch;
-import nightreed.recipe.FirstRecipe;
 import nightreed.project.Imitation;
+import nightreed.recipe.FirstRecipe;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.file.SoundFiles;
 
@@ -273,8 +273,8 @@ public final class BriefView implements StageView {
         }
         margin.add(Notes.heading("What is asked for"));
         if (s.recording() == null && s.recipe() != null) {
-            margin.add(
-                    Notes.body("This one is built by hand: shape it under Build, play it under Play. A recording that is"
+            margin.add(Notes.body(
+                    "This one is built by hand: shape it under Build, play it under Play. A recording that is"
                             + " brought in while it is on the bench is held against it from then on."));
             return;
         }

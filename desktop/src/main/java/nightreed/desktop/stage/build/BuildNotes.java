@@ -148,7 +148,8 @@ final class BuildNotes {
         margin.add(Notes.body(ABOUT.get(r.method())));
         if (r instanceof FmRecipe fm) {
             for (int i = 0; i < fm.pairs().size(); i++) {
-                margin.add(Notes.quiet("Pair " + (i + 1) + ": " + RatioMap.words(fm.pairs().get(i), fm.f0Hz()) + "."));
+                margin.add(Notes.quiet(
+                        "Pair " + (i + 1) + ": " + RatioMap.words(fm.pairs().get(i), fm.f0Hz()) + "."));
             }
         }
         ranking();
@@ -189,7 +190,10 @@ final class BuildNotes {
             }
             if (f.mended() != null) {
                 ways.getChildren()
-                        .add(link("check-mend-" + (i + 1), "Mend", () -> bench.shaping().use(f.mended(), "mend")));
+                        .add(link(
+                                "check-mend-" + (i + 1),
+                                "Mend",
+                                () -> bench.shaping().use(f.mended(), "mend")));
             }
             if (!ways.getChildren().isEmpty()) {
                 margin.add(Notes.of(ways));

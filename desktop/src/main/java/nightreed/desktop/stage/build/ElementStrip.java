@@ -162,7 +162,8 @@ final class ElementStrip extends VBox {
 
     private static Button link(Listed l, String text, boolean possible, Runnable action) {
         Button b = new Button(text);
-        b.setId(l.id() + "-" + text.replaceAll("[^a-z]+", "-").replaceAll("^-|-$", "") + (text.startsWith("‹") ? "-up" : ""));
+        b.setId(l.id() + "-" + text.replaceAll("[^a-z]+", "-").replaceAll("^-|-$", "")
+                + (text.startsWith("‹") ? "-up" : ""));
         b.getStyleClass().add("link");
         b.setMinWidth(USE_PREF_SIZE);
         b.setDisable(!possible);
@@ -179,7 +180,8 @@ final class ElementStrip extends VBox {
             item.setOnAction(e -> use(
                     "modes of a " + name,
                     recipe -> NamedModes.in(
-                            recipe, NamedModes.ratios(name, Math.max(8, recipe.modes().size()))),
+                            recipe,
+                            NamedModes.ratios(name, Math.max(8, recipe.modes().size()))),
                     r));
             menu.getItems().add(item);
         }
@@ -244,15 +246,16 @@ final class ElementStrip extends VBox {
         for (BandSpacing s : BandSpacing.values()) {
             MenuItem item = new MenuItem(s.title());
             item.setId("spacing-" + s.name().toLowerCase(Locale.ROOT));
-            item.setOnAction(e -> use(
-                    "bands in " + s.title(), recipe -> BandSpacing.in(recipe, s.centresHz(recipe.f0Hz())), r));
+            item.setOnAction(e ->
+                    use("bands in " + s.title(), recipe -> BandSpacing.in(recipe, s.centresHz(recipe.f0Hz())), r));
             menu.getItems().add(item);
         }
         menu.getItems()
                 .add(typed(
                         "typed-centres",
                         "300 800 2400 … Hz",
-                        text -> use("typed bands", recipe -> BandSpacing.in(recipe, sorted(NamedModes.typed(text))), r)));
+                        text -> use(
+                                "typed bands", recipe -> BandSpacing.in(recipe, sorted(NamedModes.typed(text))), r)));
         return menu;
     }
 

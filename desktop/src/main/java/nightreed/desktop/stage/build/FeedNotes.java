@@ -74,7 +74,10 @@ final class FeedNotes {
         menu.getItems().clear();
         all.forEach((name, r) -> item(
                 "the recording of " + name,
-                () -> use(name, r.clip(), r.measurement() == null ? 0 : r.measurement().onsetSeconds())));
+                () -> use(
+                        name,
+                        r.clip(),
+                        r.measurement() == null ? 0 : r.measurement().onsetSeconds())));
         item("a file…", this::choose);
         item("nothing: only the strike", () -> {
             if (bench.state().recipe() instanceof ResonatorRecipe r && r.feed() != null) {

@@ -101,7 +101,8 @@ final class GroupedRulers extends VBox {
         add.setId("add-part");
         takeOut.getStyleClass().add("link-menu");
         takeOut.setId("take-out-part");
-        row.getChildren().addAll(toggle(ofRatios), toggle(ofLayer), toggle(arithmetic), next, NodeFactory.gap(), add, takeOut);
+        row.getChildren()
+                .addAll(toggle(ofRatios), toggle(ofLayer), toggle(arithmetic), next, NodeFactory.gap(), add, takeOut);
         rulers.setHgap(22);
         rulers.setVgap(4);
         for (int c = 0; c < COLUMNS; c++) {
@@ -278,7 +279,8 @@ final class GroupedRulers extends VBox {
                 () -> bench.shaping()
                         .make(
                                 "add macro " + name,
-                                r -> EvenMacro.of(with.get(), r.common().macros().size() + 1)));
+                                r -> EvenMacro.of(
+                                        with.get(), r.common().macros().size() + 1)));
     }
 
     /** Whether a part lies in an element of a list that is not the one chosen. */
@@ -330,9 +332,8 @@ final class GroupedRulers extends VBox {
             shown.clear();
             for (int i = 0; i < visible.size(); i++) {
                 Parameter p = visible.get(i).parameter();
-                Ruler ruler = p.id().contains(".aim.")
-                        ? BoundRuler.ofMacro(p, bench)
-                        : WorkspaceRulers.ruler(p, bench, true);
+                Ruler ruler =
+                        p.id().contains(".aim.") ? BoundRuler.ofMacro(p, bench) : WorkspaceRulers.ruler(p, bench, true);
                 shown.put(visible.get(i).parameter().id(), ruler);
                 rulers.add(ruler, i / deep, i % deep);
             }

@@ -46,7 +46,8 @@ final class LayerNotes {
                 margin.add(Notes.of(row(now, i, shaped)));
             }
             found(now.patch(), margin);
-            margin.add(Notes.quiet("Rulers, moves and fits are of the layer that is marked; all are heard and compared."));
+            margin.add(
+                    Notes.quiet("Rulers, moves and fits are of the layer that is marked; all are heard and compared."));
         }
         fill(s);
         margin.add(Notes.of(actions(now)), Notes.space(4));
@@ -54,7 +55,8 @@ final class LayerNotes {
 
     private Node row(Snapshot now, int layer, ToggleGroup shaped) {
         Layer l = now.patch().layers().get(layer);
-        ToggleButton which = new ToggleButton((layer + 1) + "  " + MethodNames.of(l.recipe().method()));
+        ToggleButton which =
+                new ToggleButton((layer + 1) + "  " + MethodNames.of(l.recipe().method()));
         which.setId("layer-" + (layer + 1));
         which.getStyleClass().add("plain-toggle");
         which.setToggleGroup(shaped);
@@ -97,7 +99,9 @@ final class LayerNotes {
             boolean locked = now.isLayerLocked();
             row.getChildren()
                     .add(link(
-                            "lock-layer", locked ? "set free" : "lock", () -> bench.shaping().lockLayer(!locked)));
+                            "lock-layer",
+                            locked ? "set free" : "lock",
+                            () -> bench.shaping().lockLayer(!locked)));
         }
         return row;
     }
@@ -140,7 +144,10 @@ final class LayerNotes {
                                 "this one again",
                                 () -> bench.shaping()
                                         .addLayer(
-                                                s.snapshot().patch().layers().get(s.snapshot().chosen()),
+                                                s.snapshot()
+                                                        .patch()
+                                                        .layers()
+                                                        .get(s.snapshot().chosen()),
                                                 "double the layer")));
         if (s.recording() != null) {
             add.getItems()

@@ -36,7 +36,9 @@ final class LayerRulers {
     static Ruler ruler(Parameter p, Workspace bench) {
         return BoundRuler.of(
                 p,
-                () -> of(bench.state(), p.id()).map(ParameterAccess.Reading::value).orElse(null),
+                () -> of(bench.state(), p.id())
+                        .map(ParameterAccess.Reading::value)
+                        .orElse(null),
                 (value, settled) -> bench.shaping().setOfPatch(p, value, settled));
     }
 }

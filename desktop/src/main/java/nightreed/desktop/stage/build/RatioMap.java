@@ -138,7 +138,8 @@ final class RatioMap extends Drawing {
         bench.shaping()
                 .shape(
                         moved,
-                        String.format(Locale.ROOT, "pair %d ratio %.4f, index %.2f", pair, p.modulatorRatio(), p.index()),
+                        String.format(
+                                Locale.ROOT, "pair %d ratio %.4f, index %.2f", pair, p.modulatorRatio(), p.index()),
                         settled);
     }
 
@@ -158,8 +159,7 @@ final class RatioMap extends Drawing {
                     g.setFill(c);
                     double x = Math.rint(LEFT + k * cell); // whole pixels, or seams would be seen
                     double y = Math.rint(TOP + high - (i + 1) * row);
-                    g.fillRect(
-                            x, y, Math.rint(LEFT + (k + 1) * cell) - x, Math.rint(TOP + high - i * row) - y);
+                    g.fillRect(x, y, Math.rint(LEFT + (k + 1) * cell) - x, Math.rint(TOP + high - i * row) - y);
                 }
             }
         }

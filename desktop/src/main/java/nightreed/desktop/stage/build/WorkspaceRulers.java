@@ -116,7 +116,8 @@ public final class WorkspaceRulers {
         MenuItem more = new MenuItem("Add a " + list.name());
         more.setId("add-" + id[0]);
         more.setDisable(!list.hasRoom());
-        more.setOnAction(e -> bench.shaping().change(ListChange.add(bench.state().recipe(), id[0])));
+        more.setOnAction(
+                e -> bench.shaping().change(ListChange.add(bench.state().recipe(), id[0])));
         menu.getItems().addAll(new SeparatorMenuItem(), twice, more, out);
     }
 

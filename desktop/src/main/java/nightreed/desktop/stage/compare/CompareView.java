@@ -219,10 +219,10 @@ public final class CompareView implements StageView {
                             ? "There is no recording to compare with. Bring one in on the Brief stage, and this recipe is"
                                     + " held against it."
                             : s.recipe() != null
-                            ? "Listening …"
-                            : s.recording() == null
-                                    ? "Bring in a recording on the Brief stage first."
-                                    : "Fit an imitation on the Build stage first."));
+                                    ? "Listening …"
+                                    : s.recording() == null
+                                            ? "Bring in a recording on the Brief stage first."
+                                            : "Fit an imitation on the Build stage first."));
             return;
         }
         Comparison c = s.comparison();

@@ -1,11 +1,8 @@
 package nightreed.desktop.stage.compare;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
-import java.util.TreeMap;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -32,7 +29,6 @@ import nightreed.match.sound.AnalysedSound;
 import nightreed.project.Take;
 import nightreed.recipe.Patch;
 import nightreed.recipe.ValueDifferences;
-import nightreed.recipe.part.Parameter;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 
