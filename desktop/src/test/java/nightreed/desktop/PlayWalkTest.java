@@ -17,6 +17,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.shape.EnvelopeDrawing;
+import nightreed.desktop.stage.LateMenu;
 import nightreed.desktop.stage.WorkStage;
 import nightreed.desktop.workspace.Controllers;
 import nightreed.device.midi.ScriptedPlayer;
@@ -151,7 +152,9 @@ class PlayWalkTest extends WindowTest {
                         && s.recipe().common().first() != null);
         choose("add-part", "add-macro");
         await("there is a macro", s -> s.recipe().common().macros().size() == 1);
-        choose("take-out-part", "remove-macro-0");
+        toggle("group-playing");
+        toggle("macro-1");
+        press("macro-take-out");
         await("it is gone", s -> s.recipe().common().macros().isEmpty());
         assertThat(state().recipe().value("amp.attack")).isGreaterThan(1.2 * attack);
     }
@@ -166,6 +169,7 @@ class PlayWalkTest extends WindowTest {
 
     private void choose(String menu, String item) {
         fx(() -> {
+            find(menu, LateMenu.class).fill();
             MenuItem found = find(menu, MenuButton.class).getItems().stream()
                     .filter(m -> item.equals(m.getId()))
                     .findFirst()

@@ -38,6 +38,7 @@ public final class EnvelopeDrawing extends Handled {
 
     /** @param prefix id of the part, with a point @param level of the recording, null for none */
     public void show(String what, String prefix, Envelope e, Recipe recipe, RecordedLevel level, ValueMoved changed) {
+        boolean same = what.equals(name) && e.equals(envelope) && level == recorded;
         name = what;
         envelope = e;
         values = new Shaped(recipe.settings(), prefix, changed);
@@ -46,7 +47,9 @@ public final class EnvelopeDrawing extends Handled {
             down = Math.max(0.2, 1.2 * e.settledSeconds());
             up = Math.max(0.1, 1.25 * e.releaseSeconds());
         }
-        redraw();
+        if (!same) {
+            redraw();
+        }
     }
 
     private double split(double w) {

@@ -30,6 +30,9 @@ public final class RecipeEditor {
         WorkspaceState at = bench.state();
         if (at.recipe() != null) {
             Snapshot next = at.snapshot().withLocked(p.id(), locked);
+            if (next.equals(at.snapshot())) {
+                return;
+            }
             bench.show(at.withSnapshot(next));
             following.follow(); // advice may not name it any more
             bench.commit((locked ? "lock " : "unlock ") + p.name(), next);
@@ -240,7 +243,11 @@ public final class RecipeEditor {
         });
     }
 
+    /** An edit that changes nothing is none. */
     private void use(Snapshot next, String label) {
+        if (next.equals(bench.state().snapshot())) {
+            return;
+        }
         bench.show(bench.state().withSnapshot(next));
         following.follow();
         bench.commit(label, next);

@@ -269,6 +269,7 @@ class WorkspaceTest {
         work();
         assertThat(bench.state().takes()).hasSize(2);
         assertThat(bench.state().takes().get(1).note()).isEqualTo("closer");
+        bench.shaping().set(fit.setting("noise.level").parameter(), fit.value("noise.level") - 5, true);
         bench.shaping().use(bench.state().takes().get(0).recipe(), "back to the fit");
         work();
         assertThat(bench.state().recipe()).isEqualTo(fit);

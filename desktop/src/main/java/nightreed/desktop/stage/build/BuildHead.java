@@ -13,6 +13,7 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import nightreed.desktop.stage.NodeFactory;
+import nightreed.desktop.stage.LateMenu;
 import nightreed.desktop.workspace.MethodNames;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
@@ -31,13 +32,12 @@ final class BuildHead extends HBox {
     private final Runnable changed;
     private final ToggleGroup methods = new ToggleGroup();
     private final ToggleButton allValues = new ToggleButton("all values");
-    private final MenuButton listen = new MenuButton();
+    private final LateMenu listen = new LateMenu("", "listen-to", this::listenMenu);
     private final Label total = NodeFactory.figures("");
     private final SplitMenuButton fit = new SplitMenuButton();
     private final MenuItem fromHere;
     private final MenuItem asMeasured;
     private final MenuItem under;
-    private Recipe shown;
 
     /** @param changed called when the stage is to be shown anew */
     BuildHead(Workspace bench, MachineMenu machine, Runnable changed) {
@@ -82,9 +82,6 @@ final class BuildHead extends HBox {
         allValues.getStyleClass().add("plain-toggle");
         allValues.setId("all-values");
         allValues.setOnAction(e -> changed.run());
-        listen.getStyleClass().add("link-menu");
-        listen.setId("listen-to");
-        listen.setMinWidth(Region.USE_PREF_SIZE);
         bench.shaping().emphasisedProperty().addListener((o, was, is) -> listenText());
         getChildren().addAll(NodeFactory.gap(), total, listen, allValues, fit);
         setAlignment(Pos.CENTER_LEFT);
@@ -129,10 +126,8 @@ final class BuildHead extends HBox {
         methods.getToggles()
                 .forEach(t ->
                         t.setSelected(s.recipe() != null && s.recipe().method().equals(t.getUserData())));
-        if (s.recipe() != shown) {
-            shown = s.recipe();
-            listenMenu(s);
-        }
+        listen.setVisible(s.recipe() != null);
+        listenText();
         allValues.setVisible(s.recipe() instanceof ResonatorRecipe && s.recording() != null);
         allValues.setManaged(allValues.isVisible());
         total.setText(
@@ -147,13 +142,8 @@ final class BuildHead extends HBox {
     }
 
     /** Every element, without it, by itself, or more of it. */
-    private void listenMenu(WorkspaceState s) {
-        listen.setVisible(s.recipe() != null);
-        listenText();
-        listen.getItems().clear();
-        if (s.recipe() == null) {
-            return;
-        }
+    private void listenMenu() {
+        WorkspaceState s = bench.state();
         MenuItem all = new MenuItem("everything as it is");
         all.setOnAction(e -> bench.shaping().listen(null));
         listen.getItems().add(all);

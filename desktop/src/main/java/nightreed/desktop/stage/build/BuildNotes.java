@@ -46,11 +46,13 @@ final class BuildNotes {
 
     private final Workspace bench;
     private final Consumer<String> reveal;
+    private final List<HBox> ways = new ArrayList<>();
     private final Notes margin;
     private final MachineMenu machine;
     private final LayerNotes layers;
     private final LendNotes lent;
     private final FeedNotes feeds;
+    private final RatioMap ratios;
 
     /**
      * @param changed called when the notes are to be shown anew
@@ -64,6 +66,7 @@ final class BuildNotes {
         this.layers = new LayerNotes(bench);
         this.lent = new LendNotes(bench, changed);
         this.feeds = new FeedNotes(bench);
+        this.ratios = new RatioMap(bench); // for its words only
     }
 
     /** Where there is no recipe yet. */
@@ -149,7 +152,7 @@ final class BuildNotes {
         if (r instanceof FmRecipe fm) {
             for (int i = 0; i < fm.pairs().size(); i++) {
                 margin.add(Notes.quiet(
-                        "Pair " + (i + 1) + ": " + RatioMap.words(fm.pairs().get(i), fm.f0Hz()) + "."));
+                        "Pair " + (i + 1) + ": " + ratios.words(fm, i + 1) + "."));
             }
         }
         ranking();
@@ -182,30 +185,38 @@ final class BuildNotes {
         for (int i = 0; i < Math.min(MOST_FINDINGS, findings.size()); i++) {
             PatchCheck.Finding f = findings.get(i);
             margin.add(Notes.body(f.text()));
-            HBox ways = new HBox(14);
+            HBox row = ways(i);
             boolean there = s.recipe().settings().stream()
                     .anyMatch(v -> v.parameter().id().equals(f.parameterId()));
-            if (there) {
-                ways.getChildren().add(link("check-show-" + (i + 1), "Show", () -> reveal.accept(f.parameterId())));
-            }
-            if (f.mended() != null) {
-                ways.getChildren()
-                        .add(link(
-                                "check-mend-" + (i + 1),
-                                "Mend",
-                                () -> bench.shaping().use(f.mended(), "mend")));
-            }
-            if (!ways.getChildren().isEmpty()) {
-                margin.add(Notes.of(ways));
+            Button show = (Button) row.getChildren().get(0);
+            Button mend = (Button) row.getChildren().get(1);
+            shown(show, there, () -> reveal.accept(f.parameterId()));
+            shown(mend, f.mended() != null, () -> bench.shaping().use(f.mended(), "mend"));
+            if (there || f.mended() != null) {
+                margin.add(Notes.of(row));
             }
         }
     }
 
-    private static Button link(String id, String text, Runnable action) {
+    /** The two links under a finding, which are used again for the next that stands there. */
+    private HBox ways(int i) {
+        while (ways.size() <= i) {
+            int number = ways.size() + 1;
+            ways.add(new HBox(14, link("check-show-" + number, "Show"), link("check-mend-" + number, "Mend")));
+        }
+        return ways.get(i);
+    }
+
+    private static void shown(Button b, boolean is, Runnable action) {
+        b.setVisible(is);
+        b.setManaged(is);
+        b.setOnAction(e -> action.run());
+    }
+
+    private static Button link(String id, String text) {
         Button b = new Button(text);
         b.setId(id);
         b.getStyleClass().add("link");
-        b.setOnAction(e -> action.run());
         return b;
     }
 

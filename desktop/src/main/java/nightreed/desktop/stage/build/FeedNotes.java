@@ -28,6 +28,8 @@ final class FeedNotes {
     private final Workspace bench;
     private final MenuButton menu = new MenuButton("feed it with");
 
+    private final HBox row = new HBox(menu);
+
     FeedNotes(Workspace bench) {
         this.bench = bench;
         menu.setId("feed");
@@ -52,7 +54,7 @@ final class FeedNotes {
                     100 * kept,
                     kept > NEARLY_ENDLESS ? ": nearly endless, turn down first" : "")));
         }
-        margin.add(Notes.of(new HBox(menu)), Notes.space(4));
+        margin.add(Notes.of(row), Notes.space(4));
     }
 
     private void look() {

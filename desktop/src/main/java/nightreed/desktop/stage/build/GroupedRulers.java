@@ -22,6 +22,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import nightreed.desktop.ruler.Ruler;
+import nightreed.desktop.stage.LateMenu;
 import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
@@ -55,8 +56,8 @@ final class GroupedRulers extends VBox {
     private final Map<Group, ToggleButton> groups = new EnumMap<>(Group.class);
     private final ToggleButton arithmetic = new ToggleButton("arithmetic");
     private final Button next = new Button("more ›");
-    private final MenuButton add = new MenuButton("add");
-    private final MenuButton takeOut = new MenuButton("take out");
+    private final LateMenu add = new LateMenu("add", "add-part", this::addable);
+    private final LateMenu takeOut = new LateMenu("take out", "take-out-part", this::removable);
     private final GridPane rulers = new GridPane();
     private final VBox numbers = new VBox(4);
     private final DrawnParts drawn;
@@ -97,10 +98,6 @@ final class GroupedRulers extends VBox {
             page++;
             fill(bench.state());
         });
-        add.getStyleClass().add("link-menu");
-        add.setId("add-part");
-        takeOut.getStyleClass().add("link-menu");
-        takeOut.setId("take-out-part");
         row.getChildren()
                 .addAll(toggle(ofRatios), toggle(ofLayer), toggle(arithmetic), next, NodeFactory.gap(), add, takeOut);
         rulers.setHgap(22);
@@ -145,7 +142,6 @@ final class GroupedRulers extends VBox {
                 || choice.getSelectedToggle() instanceof ToggleButton b && !b.isManaged()) {
             groups.values().stream().filter(Region::isManaged).findFirst().ifPresent(b -> b.setSelected(true));
         }
-        parts(r);
         boolean table = arithmetic.isSelected();
         boolean layer = ofLayer.isSelected();
         boolean map = ofRatios.isSelected() && r instanceof FmRecipe;
@@ -225,8 +221,9 @@ final class GroupedRulers extends VBox {
         values.forEach(v -> shown.get(v.parameter().id()).show(v.value(), null, null));
     }
 
-    private void parts(Recipe r) {
-        add.getItems().clear();
+    /** Parts that the recipe may have, and has not. */
+    private void addable() {
+        Recipe r = bench.state().recipe();
         for (ParameterAccess.Absent a : r.absent()) {
             if (ofAnother(a.id())) {
                 continue;
@@ -256,7 +253,11 @@ final class GroupedRulers extends VBox {
             add.getItems().add(way(c, "pluck to bow", string::pluckToBow));
             add.getItems().add(way(c, "soft to hard", string::softToHard));
         }
-        takeOut.getItems().clear();
+    }
+
+    /** Parts that it has, and could do without. */
+    private void removable() {
+        Recipe r = bench.state().recipe();
         for (ParameterAccess.Absent a : ParameterAccess.optional((Record) r)) {
             if (ofAnother(a.id())) {
                 continue;
@@ -265,7 +266,6 @@ final class GroupedRulers extends VBox {
             item.setOnAction(e -> bench.shaping().removePart(a.id(), a.name()));
             takeOut.getItems().add(item);
         }
-        takeOut.setDisable(takeOut.getItems().isEmpty());
     }
 
     /** A macro that ships, equally loud along its way. */

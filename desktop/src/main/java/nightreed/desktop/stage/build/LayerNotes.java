@@ -1,15 +1,17 @@
 package nightreed.desktop.stage.build;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Menu;
-import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
+import nightreed.desktop.stage.LateMenu;
 import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.workspace.MethodNames;
@@ -25,12 +27,15 @@ import nightreed.recipe.Patch;
 /** The layers that sound together: which one is shaped, which are heard, and what can be put beside them. */
 final class LayerNotes {
     private final Workspace bench;
-    private final MenuButton add = new MenuButton("add a layer");
+    private final List<Node> rows = new ArrayList<>();
+    private final HBox actions = new HBox(12);
+    private String rowsOf = "";
+    private Set<String> actionsOf;
+    private int actionsFor;
+    private final LateMenu add = new LateMenu("add a layer", "add-layer", this::fill);
 
     LayerNotes(Workspace bench) {
         this.bench = bench;
-        add.setId("add-layer");
-        add.getStyleClass().add("link-menu");
     }
 
     void notes(WorkspaceState s, Notes margin) {
@@ -41,16 +46,34 @@ final class LayerNotes {
         List<Layer> layers = now.patch().layers();
         margin.add(Notes.heading(layers.size() == 1 ? "One layer" : "Layers"));
         if (layers.size() > 1) {
-            ToggleGroup shaped = new ToggleGroup();
-            for (int i = 0; i < layers.size(); i++) {
-                margin.add(Notes.of(row(now, i, shaped)));
-            }
+            rows(now);
+            rows.forEach(row -> margin.add(Notes.of(row)));
             found(now.patch(), margin);
             margin.add(
                     Notes.quiet("Rulers, moves and fits are of the layer that is marked; all are heard and compared."));
         }
-        fill(s);
-        margin.add(Notes.of(actions(now)), Notes.space(4));
+        add.setDisable(layers.size() >= Patch.MOST_LAYERS);
+        if (!now.locks().equals(actionsOf) || layers.size() != actionsFor) {
+            actionsOf = now.locks();
+            actionsFor = layers.size();
+            actions(now);
+        }
+        margin.add(Notes.of(actions), Notes.space(4));
+    }
+
+    /** Made anew only where something is seen of it. */
+    private void rows(Snapshot now) {
+        StringBuilder as = new StringBuilder().append(now.chosen());
+        now.patch().layers().forEach(l -> as.append(l.recipe().method()).append(l.muted()).append(l.solo()));
+        if (as.toString().equals(rowsOf)) {
+            return;
+        }
+        rowsOf = as.toString();
+        rows.clear();
+        ToggleGroup shaped = new ToggleGroup();
+        for (int i = 0; i < now.patch().layers().size(); i++) {
+            rows.add(row(now, i, shaped));
+        }
     }
 
     private Node row(Snapshot now, int layer, ToggleGroup shaped) {
@@ -91,8 +114,9 @@ final class LayerNotes {
         }
     }
 
-    private HBox actions(Snapshot now) {
-        HBox row = new HBox(12, add);
+    private void actions(Snapshot now) {
+        HBox row = actions;
+        row.getChildren().setAll(add);
         row.setAlignment(Pos.CENTER_LEFT);
         if (now.patch().layers().size() > 1) {
             row.getChildren().add(link("remove-layer", "take out", bench.shaping()::removeLayer));
@@ -103,7 +127,6 @@ final class LayerNotes {
                             locked ? "set free" : "lock",
                             () -> bench.shaping().lockLayer(!locked)));
         }
-        return row;
     }
 
     private static Button link(String id, String text, Runnable action) {
@@ -115,8 +138,8 @@ final class LayerNotes {
     }
 
     /** New of a method, what a take holds, a search for one, or the keyboard split. */
-    private void fill(WorkspaceState s) {
-        add.getItems().clear();
+    private void fill() {
+        WorkspaceState s = bench.state();
         Menu made = new Menu("new, of a method");
         for (String m : FirstRecipe.METHODS) {
             made.getItems()
@@ -163,7 +186,6 @@ final class LayerNotes {
                             "two manuals: under C4 an octave up",
                             () -> bench.shaping().split(60)));
         }
-        add.setDisable(s.snapshot().patch().layers().size() >= Patch.MOST_LAYERS);
     }
 
     private static MenuItem item(String id, String text, Runnable action) {

@@ -26,6 +26,7 @@ final class LendNotes {
     private final Workspace bench;
     private final Runnable changed;
     private final MenuButton menu = new MenuButton("take a part over from");
+    private final HBox row = new HBox(menu);
     private Proposal proposal;
 
     /** What is about to be taken over. @param recipe that is shaped now @param then with the part */
@@ -104,7 +105,7 @@ final class LendNotes {
             proposal = null; // it was made for another
         }
         if (proposal == null) {
-            margin.add(Notes.of(new HBox(menu)), Notes.space(4));
+            margin.add(Notes.of(row), Notes.space(4));
             return;
         }
         margin.add(Notes.heading("Take over: " + proposal.title));
