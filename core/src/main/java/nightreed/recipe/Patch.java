@@ -3,6 +3,7 @@ package nightreed.recipe;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import nightreed.recipe.part.Effects;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.ParameterSpec;
@@ -124,6 +125,18 @@ public record Patch(
         List<Layer> all = new ArrayList<>(layers);
         all.add(0, all.remove(layer));
         return withLayers(all);
+    }
+
+    /** Whether any layer has effects behind its sound. */
+    public boolean hasEffects() {
+        return layers.stream().anyMatch(l -> l.recipe().common().effects().any());
+    }
+
+    /** What was fitted, without the effects behind it. */
+    public Patch withoutEffects() {
+        return withLayers(layers.stream()
+                .map(l -> l.withRecipe(l.recipe().withCommon(l.recipe().common().withEffects(Effects.NONE))))
+                .toList());
     }
 
     /** With all macros where they stand. */

@@ -3,9 +3,12 @@ package nightreed.voice;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import nightreed.recipe.Layer;
 import nightreed.recipe.Patch;
 import nightreed.recipe.PatchCheck.Finding;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.StringRecipe;
 import nightreed.sound.Clip;
 import nightreed.sound.TruePeak;
 
@@ -27,7 +30,20 @@ public final class SoundCheck {
     /** A first sample over this share of the peak is a step that is heard as a click: -26 dB. Chosen. */
     private static final double STEP = 0.05;
 
+    /** What a limiter holds back that nobody hears [dB]. */
+    private static final double HEARD_DB = 0.5;
+
     private SoundCheck() {}
+
+    /** Whether something is struck or plucked in it, which begins with a step by nature. */
+    private static boolean isStruck(Patch patch) {
+        return patch.layers().stream()
+                .map(Layer::recipe)
+                .anyMatch(r -> r instanceof ResonatorRecipe
+                        || r instanceof StringRecipe
+                        || r.settings().stream()
+                                .anyMatch(s -> s.parameter().id().equals("noise.level")));
+    }
 
     /** @param layer that is shaped, from 0: mends are of its recipe */
     public static List<Finding> of(Patch patch, int layer) {
@@ -45,7 +61,7 @@ public final class SoundCheck {
             return out;
         }
         double peak = TruePeak.db(c);
-        if (peak > PlayingLevel.CEILING_DB) {
+        if (peak > PlayingLevel.CEILING_DB + HEARD_DB) {
             double over = peak - PlayingLevel.CEILING_DB;
             out.add(new Finding(
                     "level",
@@ -57,7 +73,7 @@ public final class SoundCheck {
         }
         sides(out, r, left, right, lPower, rPower);
         double most = Math.pow(10, peak / 20);
-        if (Math.max(Math.abs(left[0]), Math.abs(right[0])) > STEP * most) {
+        if (!isStruck(patch) && Math.max(Math.abs(left[0]), Math.abs(right[0])) > STEP * most) {
             out.add(new Finding(
                     "", "It begins with a step: a click before the tone. Let the wave start at nothing.", null));
         }

@@ -131,7 +131,8 @@ class HandWalkTest extends WindowTest {
     private void value(String id, double value) throws Exception {
         fx(() -> {
             var p = state().snapshot().patch();
-            workbench.bench()
+            workbench
+                    .bench()
                     .shaping()
                     .setOfPatch(
                             nightreed.recipe.part.ParameterAccess.of(p).stream()

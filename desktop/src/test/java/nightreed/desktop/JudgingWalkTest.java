@@ -202,7 +202,7 @@ class JudgingWalkTest extends WindowTest {
         assertThat(text("#machine-lacks")).contains("resonators");
         click("#machine-modulation");
         assertThat(text("#machine-plays")).isEqualTo("Yes: Resonators, Ring, Formant, String, Subtractive. No: FM.");
-        for (String slope : List.of("6", "12", "24")) {
+        for (String slope : List.of("6", "12", "18", "24")) {
             click("#machine-slopes-db-" + slope);
         }
         assertThat(fx(() -> workbench.bench().fitting().machineProperty().get()).slopes())

@@ -26,7 +26,10 @@ final class DemoPatches {
 
     /** Three layers: the fitted lute, a glassy one an octave up, and a drone that the wheel brings in. */
     static Patch luteWithGhost(Snapshot lute) {
-        Layer glass = Layer.of(FirstRecipe.of("fm")).withTranspose(12).withBalanceDb(-14).withPan(0.4);
+        Layer glass = Layer.of(FirstRecipe.of("fm"))
+                .withTranspose(12)
+                .withBalanceDb(-14)
+                .withPan(0.4);
         Layer drone = Layer.of(FirstRecipe.of("formant"))
                 .withTranspose(-12)
                 .withBalanceDb(-6)

@@ -96,11 +96,12 @@ public final class DemoProject {
     /** Fits take their time: they are made side by side. */
     private static List<Made> made(Progress progress) throws UnusableSound {
         List<CompletableFuture<Made>> all = new ArrayList<>();
-        all.add(begin(new Heard("Slate bar, low, hard", RecordingRoom.instrument("slate-bars"), 57, 0.9), "resonators"));
-        all.add(begin(new Heard("Slate bar, high, soft", RecordingRoom.instrument("slate-bars"), 72, 0.4), "resonators"));
-        all.add(begin(new Heard("Ostrel buoy bell", RecordingRoom.instrument("buoy-bell"), 62, 0.7), "resonators"));
         all.add(begin(
-                new Heard("Night ferry's horn", RecordingRoom.instrument("ferry-horn"), 53, 0.8), "subtractive"));
+                new Heard("Slate bar, low, hard", RecordingRoom.instrument("slate-bars"), 57, 0.9), "resonators"));
+        all.add(begin(
+                new Heard("Slate bar, high, soft", RecordingRoom.instrument("slate-bars"), 72, 0.4), "resonators"));
+        all.add(begin(new Heard("Ostrel buoy bell", RecordingRoom.instrument("buoy-bell"), 62, 0.7), "resonators"));
+        all.add(begin(new Heard("Night ferry's horn", RecordingRoom.instrument("ferry-horn"), 53, 0.8), "subtractive"));
         all.add(begin(new Heard("Long bow", RecordingRoom.instrument("long-bow"), 57, 0.6), "string"));
         all.add(begin(new Heard("Eel lute", RecordingRoom.instrument("eel-lute"), 50, 0.7), "string"));
         all.add(begin(new Heard("Ratchet kit, iron", RecordingRoom.instrument("ratchet-kit"), 72, 0.7), "formant"));
@@ -151,8 +152,7 @@ public final class DemoProject {
         long recording = recorded(p, i, m);
         Snapshot s = new Snapshot(recording, m.start, m.start, note);
         p.commit(i, "start " + m.start.method(), s);
-        Comparison heard =
-                PerceptualComparator.compare(m.sound, ImitationRenderer.imitation(m.sound, m.start));
+        Comparison heard = PerceptualComparator.compare(m.sound, ImitationRenderer.imitation(m.sound, m.start));
         p.addTake(i, "starting values", "as measured", heard, m.start);
         return s;
     }

@@ -24,8 +24,11 @@ import nightreed.work.Progress;
 final class Exports {
     private Exports() {}
 
-    /** @param tell given what happened to the sound on its way, if anything */
-    static List<Path> write(WorkspaceState s, Path folder, Progress progress, Consumer<String> tell)
+    /**
+     * @param judged what is compared and told on the sheet, with or without effects; sound and recipe have them
+     * @param tell   given what happened to the sound on its way, if anything
+     */
+    static List<Path> write(WorkspaceState s, Patch judged, Path folder, Progress progress, Consumer<String> tell)
             throws IOException, UnusableSound {
         String stem = stem(s, folder);
         Path sheet = folder.resolve(stem + "-sheet.html");
@@ -40,7 +43,7 @@ final class Exports {
                 ? s.tolerances()
                 : Tolerances.of(s.recording(), s.snapshot().shaped(), progress.part(0.1, 0.6));
         var comparison = recorded
-                ? PerceptualComparator.compare(s.recording(), ImitationRenderer.imitation(s.recording(), patch))
+                ? PerceptualComparator.compare(s.recording(), ImitationRenderer.imitation(s.recording(), judged))
                 : null;
         progress.report(0.6, "writing");
         OutputFile.write(
@@ -49,7 +52,7 @@ final class Exports {
                         s.projectName(),
                         s.current().name(),
                         recorded ? s.recording().measurement() : null,
-                        patch,
+                        judged,
                         s.snapshot().fitted(),
                         tolerances,
                         comparison,

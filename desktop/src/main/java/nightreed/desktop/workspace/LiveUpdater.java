@@ -118,7 +118,7 @@ final class LiveUpdater {
 
     private void compare(long mine, WorkspaceState at) {
         try {
-            Patch patch = at.snapshot().patch();
+            Patch patch = bench.judged(at.snapshot().patch());
             if (!ImitationRenderer.isPlain(
                     at.recording(), patch)) { // measuring takes a while, and it is wanted in the ears at once
                 Comparison last = at.comparison();
@@ -146,7 +146,7 @@ final class LiveUpdater {
                 throw new CancellationException();
             }
         };
-        Patch patch = at.snapshot().shaped();
+        Patch patch = bench.judged(at.snapshot().shaped());
         try {
             if (ImitationRenderer.isPlain(at.recording(), patch)) {
                 List<Move> moves =

@@ -4,9 +4,11 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Executor;
 import java.util.function.Consumer;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ReadOnlyIntegerProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import nightreed.device.OutputMixer;
 import nightreed.match.compare.ImitationRenderer;
@@ -17,6 +19,7 @@ import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 import nightreed.project.Snapshot;
 import nightreed.project.UnusableProject;
+import nightreed.recipe.Patch;
 import nightreed.recipe.part.Parameter;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
@@ -44,6 +47,7 @@ public final class Workspace {
     private final Controllers controllers;
     private final Fitting fitting;
     private final RecordingImport intake;
+    private final SimpleBooleanProperty effectsJudged = new SimpleBooleanProperty(true);
     private final RecipeIntake recipes = new RecipeIntake(this);
     private final LiveUpdater following;
     private final RecipeEditor shaping;
@@ -62,6 +66,7 @@ public final class Workspace {
         this.following = new LiveUpdater(this, ui, follower);
         this.shaping = new RecipeEditor(this, following);
         this.tasks = new Tasks(ui, worker, this::tell);
+        effectsJudged.addListener((o, was, is) -> following.follow());
     }
 
     public ReadOnlyObjectProperty<WorkspaceState> stateProperty() {
@@ -119,6 +124,16 @@ public final class Workspace {
     /** How recipes come here that no recording was fitted for. */
     public RecipeIntake recipes() {
         return recipes;
+    }
+
+    /** Whether effects are part of what is compared with the recording and told on the sheet; on at first. */
+    public BooleanProperty effectsJudgedProperty() {
+        return effectsJudged;
+    }
+
+    /** What is compared of a patch. */
+    Patch judged(Patch patch) {
+        return patch == null || effectsJudged.get() || !patch.hasEffects() ? patch : patch.withoutEffects();
     }
 
     /** Edits that could not be written to the project file yet; 0 as long as all is well. */
@@ -467,7 +482,7 @@ public final class Workspace {
             return;
         }
         run("writing files", progress -> {
-            List<Path> files = Exports.write(at, folder, progress, this::tell);
+            List<Path> files = Exports.write(at, judged(at.snapshot().patch()), folder, progress, this::tell);
             ui.execute(() -> done.accept(files));
         });
     }

@@ -42,8 +42,7 @@ class HandTest {
     @BeforeEach
     void open() throws Exception {
         project = ProjectFile.create(folder.resolve("bench.nightreed"), "Bench");
-        bench = new Workspace(
-                pending::add, pending::add, pending::add, following -> {}, new OutputMixer(48_000));
+        bench = new Workspace(pending::add, pending::add, pending::add, following -> {}, new OutputMixer(48_000));
         bench.open(project);
         work();
     }
@@ -175,9 +174,10 @@ class HandTest {
             case 3 -> bench.shaping().change(ListChange.move(list.id(), at, to));
             case 4 -> bench.shaping().addLayer(Layer.of(FirstRecipe.of(method)), "layer");
             case 5 -> bench.shaping().removeLayer();
-            case 6 -> bench.shaping()
-                    .chooseLayer(random.nextInt(
-                            bench.state().snapshot().patch().layers().size()));
+            case 6 ->
+                bench.shaping()
+                        .chooseLayer(random.nextInt(
+                                bench.state().snapshot().patch().layers().size()));
             case 7 -> {
                 Recipe.Setting s = values.get(random.nextInt(values.size()));
                 double value = s.parameter().at(random.nextDouble());
@@ -185,8 +185,8 @@ class HandTest {
                     bench.shaping().set(s.parameter(), value, true);
                 }
             }
-            case 8 -> bench.shaping()
-                    .lock(values.get(random.nextInt(values.size())).parameter(), random.nextBoolean());
+            case 8 ->
+                bench.shaping().lock(values.get(random.nextInt(values.size())).parameter(), random.nextBoolean());
             case 9 -> {
                 List<ParameterAccess.Reading> of =
                         ParameterAccess.of(bench.state().snapshot().patch());

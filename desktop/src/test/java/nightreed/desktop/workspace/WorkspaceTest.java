@@ -277,6 +277,23 @@ class WorkspaceTest {
     }
 
     @Test
+    void effectsAreTakenOutOfTheComparisonByOneSwitch() throws Exception {
+        openFittedBar();
+        double fitted = bench.state().comparison().totalJnd();
+        bench.shaping().addPart("reverb", "reverb");
+        workWithoutAdvice();
+        double wet = bench.state().comparison().totalJnd();
+        assertThat(wet).isGreaterThan(fitted + 0.5);
+        bench.effectsJudgedProperty().set(false);
+        workWithoutAdvice();
+        assertThat(bench.state().comparison().totalJnd()).isCloseTo(fitted, within(0.05));
+        assertThat(bench.state().recipe().common().effects().reverb()).isNotNull();
+        bench.effectsJudgedProperty().set(true);
+        workWithoutAdvice();
+        assertThat(bench.state().comparison().totalJnd()).isCloseTo(wet, within(1e-9));
+    }
+
+    @Test
     void aLayerUnderTheRecipeIsHeardShapedExchangedAndTakenAway() throws Exception {
         bench.intake().file(wav(64));
         workWithoutAdvice();
@@ -414,7 +431,7 @@ class WorkspaceTest {
         try (ProjectFile copy = DemoProject.open(built, nightreed.work.Progress.NONE)) {
             assertThat(copy.path()).isNotEqualTo(built);
             assertThat(copy.name()).isEqualTo("The Salt Lantern");
-            assertThat(copy.imitations()).hasSize(7);
+            assertThat(copy.imitations()).hasSize(11);
             Workspace demo =
                     new Workspace(pending::add, pending::add, pending::add, this::follow, new OutputMixer(48_000));
             demo.open(copy);

@@ -11,6 +11,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Slider;
 import javafx.scene.control.Spinner;
 import javafx.scene.control.SpinnerValueFactory;
@@ -57,7 +58,12 @@ public final class BriefView implements StageView {
             ((Region) n).setPrefWidth(280);
             ((Region) n).setMinWidth(200);
         }
-        VBox imitations = NodeFactory.panel(NodeFactory.heading("Imitations in this project"), list, byHand());
+        ScrollPane all = new ScrollPane(list);
+        all.setFitToWidth(true);
+        all.setMinHeight(60);
+        all.getStyleClass().add("plain-scroll");
+        VBox.setVgrow(all, Priority.ALWAYS);
+        VBox imitations = NodeFactory.panel(byHand(), NodeFactory.heading("Imitations in this project"), all);
         VBox.setVgrow(imitations, Priority.ALWAYS);
         centre.getChildren().addAll(sources, spanPanel, imitations);
         spanPanel.setVisible(false);

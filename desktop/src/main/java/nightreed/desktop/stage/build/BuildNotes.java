@@ -63,9 +63,9 @@ final class BuildNotes {
         this.bench = bench;
         this.margin = margin;
         this.machine = machine;
-        this.layers = new LayerNotes(bench);
         this.lent = new LendNotes(bench, changed);
         this.feeds = new FeedNotes(bench);
+        this.layers = new LayerNotes(bench, lent.menu(), feeds.menu());
         this.ratios = new RatioMap(bench); // for its words only
     }
 
@@ -151,8 +151,7 @@ final class BuildNotes {
         margin.add(Notes.body(ABOUT.get(r.method())));
         if (r instanceof FmRecipe fm) {
             for (int i = 0; i < fm.pairs().size(); i++) {
-                margin.add(Notes.quiet(
-                        "Pair " + (i + 1) + ": " + ratios.words(fm, i + 1) + "."));
+                margin.add(Notes.quiet("Pair " + (i + 1) + ": " + ratios.words(fm, i + 1) + "."));
             }
         }
         ranking();

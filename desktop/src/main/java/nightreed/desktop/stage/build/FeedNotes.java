@@ -4,10 +4,9 @@ import java.io.File;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
-import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.layout.HBox;
 import javafx.stage.FileChooser;
+import nightreed.desktop.stage.LateMenu;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
@@ -26,19 +25,19 @@ final class FeedNotes {
     private static final double NEARLY_ENDLESS = 0.9995;
 
     private final Workspace bench;
-    private final MenuButton menu = new MenuButton("feed it with");
-
-    private final HBox row = new HBox(menu);
+    private final LateMenu menu = new LateMenu("feed", "feed", this::look);
 
     FeedNotes(Workspace bench) {
         this.bench = bench;
-        menu.setId("feed");
-        menu.getStyleClass().add("link-menu");
-        menu.getItems().add(new MenuItem("…")); // an empty menu does not open
-        menu.setOnShowing(e -> look());
+    }
+
+    /** Sounds that can drive it. */
+    LateMenu menu() {
+        return menu;
     }
 
     void notes(WorkspaceState s, Notes margin) {
+        menu.setVisible(s.recipe() instanceof ResonatorRecipe);
         if (!(s.recipe() instanceof ResonatorRecipe r)) {
             return;
         }
@@ -54,7 +53,6 @@ final class FeedNotes {
                     100 * kept,
                     kept > NEARLY_ENDLESS ? ": nearly endless, turn down first" : "")));
         }
-        margin.add(Notes.of(row), Notes.space(4));
     }
 
     private void look() {

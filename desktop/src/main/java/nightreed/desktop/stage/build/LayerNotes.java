@@ -28,14 +28,19 @@ import nightreed.recipe.Patch;
 final class LayerNotes {
     private final Workspace bench;
     private final List<Node> rows = new ArrayList<>();
+    private final HBox menus = new HBox(4);
     private final HBox actions = new HBox(12);
     private String rowsOf = "";
     private Set<String> actionsOf;
     private int actionsFor;
     private final LateMenu add = new LateMenu("add a layer", "add-layer", this::fill);
 
-    LayerNotes(Workspace bench) {
+    /** @param others menus that stand beside its own */
+    LayerNotes(Workspace bench, Node... others) {
         this.bench = bench;
+        menus.getChildren().add(add);
+        menus.getChildren().addAll(others);
+        menus.setAlignment(Pos.CENTER_LEFT);
     }
 
     void notes(WorkspaceState s, Notes margin) {
@@ -58,13 +63,19 @@ final class LayerNotes {
             actionsFor = layers.size();
             actions(now);
         }
-        margin.add(Notes.of(actions), Notes.space(4));
+        margin.add(Notes.of(menus));
+        if (layers.size() > 1) {
+            margin.add(Notes.of(actions));
+        }
+        margin.add(Notes.space(4));
     }
 
     /** Made anew only where something is seen of it. */
     private void rows(Snapshot now) {
         StringBuilder as = new StringBuilder().append(now.chosen());
-        now.patch().layers().forEach(l -> as.append(l.recipe().method()).append(l.muted()).append(l.solo()));
+        now.patch()
+                .layers()
+                .forEach(l -> as.append(l.recipe().method()).append(l.muted()).append(l.solo()));
         if (as.toString().equals(rowsOf)) {
             return;
         }
@@ -116,7 +127,7 @@ final class LayerNotes {
 
     private void actions(Snapshot now) {
         HBox row = actions;
-        row.getChildren().setAll(add);
+        row.getChildren().clear();
         row.setAlignment(Pos.CENTER_LEFT);
         if (now.patch().layers().size() > 1) {
             row.getChildren().add(link("remove-layer", "take out", bench.shaping()::removeLayer));

@@ -4,9 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.control.Button;
 import javafx.scene.control.Menu;
-import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.layout.HBox;
+import nightreed.desktop.stage.LateMenu;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
@@ -25,8 +25,7 @@ final class LendNotes {
 
     private final Workspace bench;
     private final Runnable changed;
-    private final MenuButton menu = new MenuButton("take a part over from");
-    private final HBox row = new HBox(menu);
+    private final LateMenu menu = new LateMenu("take over", "lend", this::look);
     private Proposal proposal;
 
     /** What is about to be taken over. @param recipe that is shaped now @param then with the part */
@@ -38,10 +37,11 @@ final class LendNotes {
     LendNotes(Workspace bench, Runnable changed) {
         this.bench = bench;
         this.changed = changed;
-        menu.setId("lend");
-        menu.getStyleClass().add("link-menu");
-        menu.getItems().add(new MenuItem("…")); // an empty menu does not open
-        menu.setOnShowing(e -> look());
+    }
+
+    /** Parts of other imitations and takes. */
+    LateMenu menu() {
+        return menu;
     }
 
     /** Reads what the project has, beside the window. */
@@ -105,7 +105,6 @@ final class LendNotes {
             proposal = null; // it was made for another
         }
         if (proposal == null) {
-            margin.add(Notes.of(row), Notes.space(4));
             return;
         }
         margin.add(Notes.heading("Take over: " + proposal.title));

@@ -50,6 +50,7 @@ public final class CompareView implements StageView {
     private final Label verdict = NodeFactory.body("");
     private final TakeLine history = new TakeLine();
     private final AspectRow aspects;
+    private final ToggleButton effects = new ToggleButton("with effects");
     private final ToggleButton twoTakes = new ToggleButton("two takes");
     private final TwoTakes takes;
     private Axis.Kind kind;
@@ -118,7 +119,11 @@ public final class CompareView implements StageView {
         twoTakes.setId("two-takes-toggle");
         twoTakes.setTooltip(new Tooltip("Two takes side by side: distances, values, sound."));
         twoTakes.setOnAction(e -> instead(twoTakes.isSelected() ? takes : null));
-        row.getChildren().addAll(twoTakes, blindTest, axes);
+        effects.getStyleClass().add("plain-toggle");
+        effects.setId("effects-judged");
+        effects.setTooltip(new Tooltip("On: effects are part of what is compared and told on the sheet."));
+        effects.selectedProperty().bindBidirectional(bench.effectsJudgedProperty());
+        row.getChildren().addAll(effects, twoTakes, blindTest, axes);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }
@@ -198,6 +203,8 @@ public final class CompareView implements StageView {
     public void fill(WorkspaceState s) {
         blindTest.setDisable(s.comparison() == null || s.imitation() == null);
         twoTakes.setDisable(s.recording() == null);
+        effects.setVisible(s.snapshot().patch() != null && s.snapshot().patch().hasEffects());
+        effects.setManaged(effects.isVisible());
         if (takes.isVisible()) {
             takes.show(s);
         }
