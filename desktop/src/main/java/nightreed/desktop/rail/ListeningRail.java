@@ -54,7 +54,7 @@ public final class ListeningRail extends HBox {
             if (s.recipe() == null && s.recording() != null) {
                 hear(false);
             }
-            int home = s.recipe() == null ? -1 : s.recipe().key();
+            int home = s.snapshot().patch() == null ? -1 : s.snapshot().patch().key();
             if (home >= 0 && home != keys.homeProperty().get()) {
                 keys.lowestProperty().set(Math.max(0, 12 * (home / 12) - 12));
             }

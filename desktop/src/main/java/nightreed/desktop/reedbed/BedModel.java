@@ -8,7 +8,8 @@ import nightreed.match.compare.PartialDifference;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
 import nightreed.measure.partial.Partial;
-import nightreed.recipe.Recipe;
+import nightreed.music.Pitch;
+import nightreed.recipe.Patch;
 
 /**
  * What a reedbed shows.
@@ -79,15 +80,16 @@ public record BedModel(List<Reed> reeds, List<Reed> mirror, List<Ripple> ripples
     }
 
     /** What an imitation sounds like where there is no recording: its partials below the water only. @param sound may be null */
-    public static BedModel by(AnalysedSound sound, Recipe recipe) {
-        BedModel own = sound == null || recipe == null ? EMPTY : of(sound.measurement(), null, Axis.Kind.RATIO);
+    public static BedModel by(AnalysedSound sound, Patch patch) {
+        BedModel own = sound == null || patch == null ? EMPTY : of(sound.measurement(), null, Axis.Kind.RATIO);
         if (own == EMPTY) {
             return own;
         }
         Axis a = own.axis;
-        double low = Math.min(a.lowHz(), 0.8 * recipe.f0Hz());
+        double f0 = Pitch.hz(patch.key() + patch.first().tuningCents() / 100);
+        double low = Math.min(a.lowHz(), 0.8 * f0);
         return new BedModel(
-                List.of(), own.reeds, List.of(), new Axis(a.kind(), recipe.f0Hz(), low, a.highHz()), own.seriesText);
+                List.of(), own.reeds, List.of(), new Axis(a.kind(), f0, low, a.highHz()), own.seriesText);
     }
 
     private static Axis axis(Measurement m, Axis.Kind kind) {

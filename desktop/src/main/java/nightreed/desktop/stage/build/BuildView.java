@@ -114,7 +114,7 @@ public final class BuildView implements StageView {
             shownComparison = s.comparison();
             bed.setModel(
                     s.recording() == null
-                            ? BedModel.by(s.imitation(), s.recipe())
+                            ? BedModel.by(s.imitation(), s.snapshot().patch())
                             : BedModel.of(s.recording().measurement(), s.comparison(), Axis.Kind.RATIO));
         }
     }

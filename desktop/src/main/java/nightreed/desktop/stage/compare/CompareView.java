@@ -215,7 +215,7 @@ public final class CompareView implements StageView {
             shown = null;
             bed.setModel(
                     s.recording() == null
-                            ? BedModel.by(s.imitation(), s.recipe())
+                            ? BedModel.by(s.imitation(), s.snapshot().patch())
                             : BedModel.of(s.recording().measurement(), null, kind));
             strip.setSounds(null, null, null);
             verdict.setText("");

@@ -120,7 +120,7 @@ public final class PlayView implements StageView {
             margin.add(Notes.body("There is nothing to play yet: fit an imitation on the Build stage."));
             return;
         }
-        keys.homeProperty().set(s.recipe().key());
+        keys.homeProperty().set(s.snapshot().patch().key());
         List<Recipe.Setting> playing = s.recipe().settings().stream()
                 .filter(v -> v.parameter().group() == Group.PLAYING)
                 .toList();
@@ -147,7 +147,7 @@ public final class PlayView implements StageView {
                 Notes.body(String.format(
                         Locale.ROOT,
                         "The dot marks %s, the key that the values hold for.",
-                        Pitch.name(s.recipe().key()))),
+                        Pitch.name(s.snapshot().patch().key()))),
                 Notes.body("One note cannot tell how the instrument follows key and strength: these are usual"
                         + " values, marked as such on the patch sheet."));
     }
