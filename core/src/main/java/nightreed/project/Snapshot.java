@@ -92,10 +92,11 @@ public record Snapshot(
         return withPatch(patch == null ? Patch.of(r) : patch.withRecipe(chosen, r));
     }
 
-    /** A recipe that the machine has just made, by itself. */
+    /** A recipe that the machine has just made, by itself; locks stay where the method does. */
     public Snapshot withFit(Recipe r) {
-        return with(
-                b -> b.patch(Patch.of(r)).origin(Patch.of(r)).chosen(0).locks(r.equals(recipe()) ? locks : Set.of()));
+        boolean same = recipe() != null && recipe().method().equals(r.method());
+        Set<String> kept = same ? locked() : Set.of();
+        return with(b -> b.patch(Patch.of(r)).origin(Patch.of(r)).chosen(0).locks(kept));
     }
 
     /** A recipe that the machine has just made in place of the one that is shaped; other layers and all locks stay. */

@@ -142,6 +142,12 @@ public record RingRecipe(
         implements Recipe, RingRecipeBuilder.With {
     public static final double OFF_DB = -79.5;
 
+    /** Q with which a filter only tilts the spectrum. */
+    public static final double EVEN_Q = 0.6;
+
+    /** Q with which single partials stand out as the filter passes them: 19 dB over the rest. */
+    public static final double STANDING_OUT_Q = 9;
+
     public RingRecipe {
         driftOctaves = driftOctaves == null ? 0 : driftOctaves;
         common = common == null ? Common.NONE : common;
@@ -213,6 +219,15 @@ public record RingRecipe(
     @Override
     public String method() {
         return "ring";
+    }
+
+    /** With the same Q in every filter. */
+    public RingRecipe withQ(double q) {
+        RingRecipe r = this;
+        for (ParameterAccess.Found<Filter> f : ParameterAccess.parts(this, Filter.class)) {
+            r = ParameterAccess.with(r, f.id() + ".q", q);
+        }
+        return r;
     }
 
     /** Frequency of the second over that of the first, at a strength, without drift. */

@@ -115,11 +115,23 @@ public final class Renderer {
             double heldSeconds,
             double totalSeconds,
             int sampleRateHz) {
+        return at(Patch.of(recipe), key, velocity, leadSeconds, heldSeconds, totalSeconds, sampleRateHz);
+    }
+
+    /** The same of layers; both sides mixed to one. */
+    public static Clip at(
+            Patch patch,
+            int key,
+            double velocity,
+            double leadSeconds,
+            double heldSeconds,
+            double totalSeconds,
+            int sampleRateHz) {
         int lead = (int) Math.round(leadSeconds * sampleRateHz);
         float[] out = new float[Math.max(1, (int) Math.round(totalSeconds * sampleRateHz))];
         int up = (int) Math.min(out.length, lead + Math.rint(heldSeconds * sampleRateHz));
         if (lead < out.length) {
-            Instrument instrument = new Instrument(Patch.of(recipe), sampleRateHz, 1);
+            Instrument instrument = new Instrument(patch, sampleRateHz, 1);
             instrument.noteOn(key, velocity);
             instrument.render(out, lead, up);
             instrument.noteOff(key);

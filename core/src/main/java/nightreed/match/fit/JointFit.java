@@ -15,6 +15,7 @@ import nightreed.match.hearing.JndThresholds;
 import nightreed.match.method.Methods;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.Measurement;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.ParameterAccess;
@@ -43,11 +44,14 @@ public final class JointFit {
     private final Note reference;
     private final SeveralNotes trial;
 
-    private JointFit(List<Note> notes, Note reference) {
+    private final Patch around; // other layers that sound beside it; null for none
+
+    private JointFit(List<Note> notes, Note reference, FitOptions plan) {
         this.notes = List.copyOf(notes);
         this.reference = reference;
         this.middle = reference.recording();
-        this.trial = new SeveralNotes(notes, reference, HEARD_SECONDS);
+        this.around = plan.around();
+        this.trial = new SeveralNotes(notes, reference, HEARD_SECONDS, plan.around());
     }
 
     /**
@@ -110,7 +114,7 @@ public final class JointFit {
         if (notes.size() < 2) {
             throw new IllegalArgumentException("fitting together needs two notes or more, got " + notes.size());
         }
-        return new JointFit(notes, reference).run(method, plan, progress);
+        return new JointFit(notes, reference, plan).run(method, plan, progress);
     }
 
     /**
@@ -156,7 +160,7 @@ public final class JointFit {
         for (int i = 0; i < two.size(); i++) {
             double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
             FitOptions part = plan.within(Math.max(0.5, left / (two.size() - i)));
-            Result r = new JointFit(notes, middle(notes))
+            Result r = new JointFit(notes, middle(notes), part)
                     .spread(two.get(i), part, progress.part(0.4 + 0.3 * i, 0.7 + 0.3 * i));
             best = best == null || r.meanJnd() < best.meanJnd() ? r : best;
         }
@@ -305,7 +309,7 @@ public final class JointFit {
         told(r).forEach(id -> maps.put(id, r.value(id)));
         return new Result(
                 PlayingLevel.set(r),
-                ImitationRenderer.render(r, middle),
+                ImitationRenderer.render(around == null ? Patch.of(r) : around.withFirst(r), middle),
                 List.copyOf(heard),
                 maps,
                 (System.nanoTime() - start) / 1e9);

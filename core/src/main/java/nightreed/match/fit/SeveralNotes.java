@@ -5,6 +5,7 @@ import java.util.List;
 import nightreed.match.fit.JointFit.Note;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.music.Pitch;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.sound.Clip;
 import nightreed.voice.Renderer;
@@ -13,14 +14,17 @@ import nightreed.voice.Renderer;
 final class SeveralNotes implements ResidualFunction {
     private final List<Note> notes;
     private final List<PerceptualResiduals> ears = new ArrayList<>();
+    private final Patch around;
     private final double referenceCents;
     private final int size;
 
     /**
      * @param reference the note whose key and tuning are the recipe's
      * @param seconds   that are listened to of each
+     * @param around    what the recipe is the first layer of; null for nothing
      */
-    SeveralNotes(List<Note> notes, Note reference, double seconds) {
+    SeveralNotes(List<Note> notes, Note reference, double seconds, Patch around) {
+        this.around = around;
         this.notes = List.copyOf(notes);
         int n = 0;
         for (Note note : notes) {
@@ -47,8 +51,9 @@ final class SeveralNotes implements ResidualFunction {
     /** A note of the recipe, laid out as its recording is. */
     Clip render(Recipe recipe, Note note, double lead, double total) {
         AnalysedSound r = note.recording();
+        Recipe tuned = tuned(recipe, note);
         return Renderer.at(
-                tuned(recipe, note),
+                around == null ? Patch.of(tuned) : around.withFirst(tuned),
                 note.key(),
                 note.velocity(),
                 lead,

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
+import nightreed.voice.fm.FmColour;
 import nightreed.voice.fm.Sidebands;
 
 /** Sidebands of each pair with folding, and their levels over time. */
@@ -53,6 +54,14 @@ final class FmTables {
         Rows rows = new Rows("pair " + number + ": sidebands", heads);
         if (p.kind() == FmPair.Kind.PULSE_WIDTH) {
             rows.say("Width of a pulse: harmonic n has sidebands J_k(n I); the table is that of the first.");
+        }
+        if (number > 1 && p.chainRad() > 0) {
+            rows.say(
+                    "Not heard by itself: all of it bends the carrier of pair %d by up to %.2f rad, along its level.",
+                    number - 1, p.chainRad());
+        } else {
+            FmColour colour = FmColour.of(p, indexes[0], hz);
+            rows.say("Roughness at its top %.2f asper.", colour.asper());
         }
         int told = 0;
         for (Sidebands.Line l : at.get(0)) {

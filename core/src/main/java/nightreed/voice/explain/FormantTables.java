@@ -29,11 +29,11 @@ final class FormantTables {
             bands.add(
                     i + 1.0,
                     b.centreHz() * factor,
-                    b.widthHz() * factor,
+                    b.widthHz() * factor / r.qFactor(),
                     b.levelDb(),
                     b.noiseShare(),
                     response.db(b.centreHz() * factor),
-                    2.199 / (b.widthHz() * factor));
+                    2.199 * r.qFactor() / (b.widthHz() * factor));
         }
         if (hz < 20) {
             bands.say("A source of %.1f Hz is heard as single pulses.", hz);

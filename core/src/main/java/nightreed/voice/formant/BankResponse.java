@@ -39,9 +39,9 @@ public final class BankResponse {
         double[] sum = {0, 0};
         int n = recipe.bands().size();
         if (recipe.bank() == Bank.FORMANTS) {
-            for (FormantBand b : recipe.bands()) {
-                double[] h = resonance(b, hz);
-                double g = gain(b);
+            for (int i = 0; i < n; i++) {
+                double[] h = resonance(recipe.bands().get(i), hz);
+                double g = gain(i);
                 sum[0] += g * h[0];
                 sum[1] += g * h[1];
             }
@@ -53,7 +53,7 @@ public final class BankResponse {
             if (i > 0) {
                 sum = times(sum, allPass(edgeHz(recipe, i + 1) * factor, hz));
             }
-            double g = gain(recipe.bands().get(i));
+            double g = gain(i);
             sum[0] += g * low[0];
             sum[1] += g * low[1];
             above = times(above, high(edgeHz(recipe, i + 1) * factor, hz));
@@ -61,9 +61,15 @@ public final class BankResponse {
         return 10 * Math.log10(sum[0] * sum[0] + sum[1] * sum[1] + 1e-20);
     }
 
-    private double gain(FormantBand b) {
+    /** @param i from 0 */
+    private double gain(int i) {
+        FormantBand b = recipe.bands().get(i);
+        double split = i % 2 == 1 ? recipe.evenDb() : 0;
+        if (i % 2 == 1 && split <= FormantRecipe.OFF_DB) {
+            return 0;
+        }
         double tilt = recipe.tiltDbPerOctave() * Math.log(b.centreHz() / 1000) / Math.log(2);
-        return b.levelDb() <= FormantRecipe.OFF_DB ? 0 : Math.pow(10, (b.levelDb() + tilt) / 20);
+        return b.levelDb() <= FormantRecipe.OFF_DB ? 0 : Math.pow(10, (b.levelDb() + tilt + split) / 20);
     }
 
     /** Frequency as the bilinear transform sees it, over that of the edge. */
@@ -98,7 +104,7 @@ public final class BankResponse {
         // the digital section's own response, so that the picture and the sound agree up to the top of the band
         double w0 = 2 * Math.PI * Math.min(b.centreHz() * factor, 0.49 * fs) / fs;
         double w = 2 * Math.PI * hz / fs;
-        double alpha = Math.tan(Math.PI * Math.min(b.widthHz() * factor, 0.45 * fs) / fs);
+        double alpha = Math.tan(Math.PI * Math.min(b.widthHz() * factor / recipe.qFactor(), 0.45 * fs) / fs);
         // H = jα sin w / (cos w0 - cos w ... ) on the unit circle: jα sin w / (cos w - cos w0 + jα sin w)
         double d = Math.cos(w) - Math.cos(w0);
         double s = alpha * Math.sin(w);

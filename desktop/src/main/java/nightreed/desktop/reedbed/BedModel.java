@@ -88,8 +88,7 @@ public record BedModel(List<Reed> reeds, List<Reed> mirror, List<Ripple> ripples
         Axis a = own.axis;
         double f0 = Pitch.hz(patch.key() + patch.first().tuningCents() / 100);
         double low = Math.min(a.lowHz(), 0.8 * f0);
-        return new BedModel(
-                List.of(), own.reeds, List.of(), new Axis(a.kind(), f0, low, a.highHz()), own.seriesText);
+        return new BedModel(List.of(), own.reeds, List.of(), new Axis(a.kind(), f0, low, a.highHz()), own.seriesText);
     }
 
     private static Axis axis(Measurement m, Axis.Kind kind) {

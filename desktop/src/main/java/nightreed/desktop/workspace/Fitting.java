@@ -2,7 +2,6 @@ package nightreed.desktop.workspace;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Set;
 import java.util.concurrent.Executor;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -218,7 +217,9 @@ public final class Fitting {
             return;
         }
         String method = at.recipe() == null ? "resonators" : at.recipe().method();
-        FitOptions plan = afresh(at, method);
+        boolean layered = at.recipe() != null && !at.snapshot().patch().isOne();
+        FitOptions plan =
+                layered ? usual().from(at.snapshot().shaped(), at.snapshot().locked()) : afresh(at, method);
         bench.search("fitting " + sides.size() + " notes together", progress -> {
             List<Integer> keys = sides.stream()
                     .map(s -> Pitch.nearestKey(s.measurement().f0Hz()))
@@ -229,16 +230,19 @@ public final class Fitting {
                     .toList();
             Result found = JointFit.of(method, notes, notes.get(0), plan, progress);
             ui.execute(() -> together.set(new Joint(names, found)));
+            Snapshot next = layered
+                    ? at.snapshot().withFitHere(found.recipe())
+                    : at.snapshot().withFit(found.recipe());
             bench.arrive(
                     at,
                     "fit " + sides.size() + " notes together",
-                    at.snapshot().withFit(found.recipe()),
+                    next,
                     project -> project.addTake(
                             at.current(),
                             "fit of " + sides.size() + " notes together",
                             Adviser.cost(found.recipe()),
                             found.notes().get(0).comparison(),
-                            found.recipe()));
+                            next.patch()));
         });
     }
 
@@ -254,19 +258,12 @@ public final class Fitting {
     private void keep(WorkspaceState at, String label, Fitted fitted, boolean here) {
         Snapshot next = here
                 ? at.snapshot().withFitHere(fitted.recipe())
-                : at.snapshot().withFit(fitted.recipe()).withLocked(kept(at, fitted));
+                : at.snapshot().withFit(fitted.recipe());
         Patch patch = next.patch();
         Comparison shown = ImitationRenderer.isPlain(at.recording(), patch) // as the bench will show it
                 ? ImitationRenderer.predict(at.recording(), (ResonatorRecipe) fitted.recipe())
                 : fitted.comparison();
         bench.arrive(at, label, next, project -> project.addTake(at.current(), label, cost(patch), shown, patch));
-    }
-
-    /** Locks stay where the method does. */
-    private static Set<String> kept(WorkspaceState at, Fitted fitted) {
-        return at.recipe() != null && at.recipe().method().equals(fitted.method())
-                ? at.snapshot().locked()
-                : Set.of();
     }
 
     private static String cost(Patch patch) {

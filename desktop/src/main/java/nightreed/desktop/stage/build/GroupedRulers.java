@@ -28,8 +28,10 @@ import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.recipe.FmRecipe;
 import nightreed.recipe.MacroValues;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.RingRecipe;
 import nightreed.recipe.StringRecipe;
 import nightreed.recipe.part.Common;
+import nightreed.recipe.part.Filter;
 import nightreed.recipe.part.Lfo;
 import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.Parameter;
@@ -248,6 +250,21 @@ final class GroupedRulers extends VBox {
                         "add-macro",
                         macro != null && c.macros().size() < Common.MOST_MACROS,
                         () -> bench.shaping().use(r.withCommon(c.withMacros(plus(c.macros(), macro))), "add macro")));
+        if (r instanceof RingRecipe ring) {
+            boolean filters = !ParameterAccess.parts(ring, Filter.class).isEmpty();
+            add.getItems()
+                    .add(item(
+                            "low Q of all filters: an even sound",
+                            "low-q",
+                            filters,
+                            () -> bench.shaping().use(ring.withQ(RingRecipe.EVEN_Q), "low Q")));
+            add.getItems()
+                    .add(item(
+                            "high Q of all filters: partials stand out",
+                            "high-q",
+                            filters,
+                            () -> bench.shaping().use(ring.withQ(RingRecipe.STANDING_OUT_Q), "high Q")));
+        }
         if (r instanceof StringRecipe string) {
             add.getItems().add(way(c, "pluck to bow", string::pluckToBow));
             add.getItems().add(way(c, "soft to hard", string::softToHard));
