@@ -100,8 +100,11 @@ public final class PlayingLevel {
         limiter.process(left, right, 0, n + late);
         float[] l = java.util.Arrays.copyOfRange(left, late, n + late);
         float[] r = java.util.Arrays.copyOfRange(right, late, n + late);
+        Clip limited = two ? new Clip(new float[][] {l, r}, clip.sampleRateHz()) : Clip.mono(l, clip.sampleRateHz());
+        // what the limiter cannot read near half the rate is taken off the whole, a fraction of a dB
+        double over = Math.max(0, TruePeak.db(limited) - CEILING_DB);
         return new Safe(
-                two ? new Clip(new float[][] {l, r}, clip.sampleRateHz()) : Clip.mono(l, clip.sampleRateHz()),
-                20 * Math.log10(limiter.takeReduction()));
+                over == 0 ? limited : limited.scaled(Math.pow(10, -over / 20)),
+                20 * Math.log10(limiter.takeReduction()) - over);
     }
 }

@@ -60,6 +60,21 @@ class LoudnessTest {
     }
 
     @Test
+    void truePeakIsReadWithinATwentiethOfADecibelUpToNearlyHalfTheRate() {
+        for (double share : new double[] {0.05, 0.2, 0.37, 0.45, 0.48, 0.49}) {
+            for (int phase = 0; phase < 8; phase++) {
+                float[] x = new float[16_000];
+                for (int i = 0; i < x.length; i++) {
+                    double edge = Math.min(1, Math.min(i, x.length - 1 - i) / 3000.0);
+                    double swell = 0.5 - 0.5 * Math.cos(Math.PI * edge);
+                    x[i] = (float) (0.5 * swell * Math.sin(2 * Math.PI * share * i + 0.4 * phase));
+                }
+                assertThat(TruePeak.db(Clip.mono(x, 48_000))).isCloseTo(-6.0206, within(0.05));
+            }
+        }
+    }
+
+    @Test
     void clipsAreCutPaddedMixedAndScaled() {
         Clip c = new Clip(new float[][] {{1, 2, 3, 4}, {3, 2, 1, 0}}, 8000);
         assertThat(c.mixed()).containsExactly(2, 2, 2, 2);

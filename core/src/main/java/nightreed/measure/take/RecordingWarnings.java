@@ -19,6 +19,12 @@ public final class RecordingWarnings {
     /** Longest fade that is put on the end of a cut recording against a click [s]. */
     private static final double FADE_SECONDS = 0.022;
 
+    /** Peak under which a recording of 16 bits has less than 7 left [dBFS]. */
+    private static final double FAINT_DB = -54;
+
+    /** Peak that only files with floating point can have, and hardly one that is meant [dBFS]. */
+    private static final double OVER_DB = 6;
+
     private RecordingWarnings() {}
 
     /**
@@ -56,6 +62,15 @@ public final class RecordingWarnings {
         Integer hum = hum(x, fs, onset.sample());
         if (hum != null) {
             out.add("There is mains hum at " + hum + " Hz and its multiples; partials close to them are less certain.");
+        }
+        double peakDb = 20 * Math.log10(clip.peak());
+        if (peakDb < FAINT_DB || peakDb > OVER_DB) {
+            out.add(String.format(
+                    Locale.ROOT,
+                    peakDb < FAINT_DB
+                            ? "The recording is very soft: its peak is %.0f dBFS. Record it louder if you can."
+                            : "The recording goes %.0f dB over full scale: check that its level is meant.",
+                    peakDb));
         }
         int clipped = clippedRuns(clip);
         if (clipped > 0) {
