@@ -54,7 +54,8 @@ public final class Tolerances {
         Map<String, Span> out = new LinkedHashMap<>();
         for (Recipe.Setting s : recipe.settings()) {
             Parameter p = s.parameter().around(s.value());
-            if (p.group() != Parameter.Group.EXCITER && p.group() != Parameter.Group.BODY) {
+            boolean ofSound = p.group() == Parameter.Group.EXCITER || p.group() == Parameter.Group.BODY;
+            if (!ofSound || p.law() == Parameter.Law.CHOICE) {
                 continue;
             }
             progress.report(0, p.name());

@@ -174,11 +174,20 @@ public record LoudnessTracks(
         return 10 * Math.log10(power + 1e-12);
     }
 
+    /** As loud as a sound of one channel is that both ears hear: two that are alike count as one. */
+    private static double[] power(Clip clip, int hop) {
+        double[] power = Loudness.framePower(clip, hop);
+        for (int i = 0; i < power.length; i++) {
+            power[i] /= clip.channelCount();
+        }
+        return power;
+    }
+
     public static LoudnessTracks of(Clip clip, int onset) {
         int fs = clip.sampleRateHz();
         int hop = (int) Math.round(HOP * fs);
         Clip note = clip.span(onset, clip.length());
-        double[] power = Loudness.framePower(note, hop);
+        double[] power = power(note, hop);
         int frames = (int) Math.min(power.length, MOST_SECONDS / HOP);
         power = Arrays.copyOf(power, frames);
         double background = 0;
@@ -187,7 +196,7 @@ public record LoudnessTracks(
         RealFft fft = new RealFft(n);
         int lead = onset - (int) (0.003 * fs);
         if (lead > Math.max(3 * hop, n)) {
-            double[] quiet = Loudness.framePower(clip.span(0, lead), hop);
+            double[] quiet = power(clip.span(0, lead), hop);
             for (int i = 1; i < quiet.length; i++) {
                 background += quiet[i] / (quiet.length - 1);
             }
