@@ -178,12 +178,24 @@ final class Voice<R extends Recipe> {
             }
         }
         double[] second = two ? right : left;
+        if (fadeStep == 0) { // most of the time; a fade is a chain in which each sample waits for the one before
+            for (int i = 0; i < n; i++) {
+                outLeft[from + i] += left[i] * gainLeft;
+                outRight[from + i] += second[i] * gainRight;
+                gainLeft += stepLeft;
+                gainRight += stepRight;
+            }
+            return;
+        }
         for (int i = 0; i < n; i++) {
             outLeft[from + i] += left[i] * gainLeft * fade;
             outRight[from + i] += second[i] * gainRight * fade;
             gainLeft += stepLeft;
             gainRight += stepRight;
             fade = Math.max(0, Math.min(1, fade - fadeStep));
+        }
+        if (fadeStep < 0 && fade == 1) {
+            fadeStep = 0; // it has come in
         }
     }
 

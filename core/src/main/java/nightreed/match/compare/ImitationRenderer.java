@@ -51,7 +51,7 @@ public final class ImitationRenderer {
      * @throws UnusableSound if what is rendered cannot be measured
      */
     public static AnalysedSound imitation(AnalysedSound recording, Recipe recipe) throws UnusableSound {
-return imitation(recording, Patch.of(recipe));
+        return imitation(recording, Patch.of(recipe));
     }
 
     /** As {@link #imitation(Side, Recipe)}, of all layers together; both sides are there to be heard, the middle of them is measured. */
