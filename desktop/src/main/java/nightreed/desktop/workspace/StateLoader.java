@@ -75,7 +75,8 @@ final class StateLoader {
 
     /** With the comparison of the state before, until there is a new one, where the recording is the same. */
     static WorkspaceState keepingComparison(WorkspaceState next, WorkspaceState before) {
-        return next.recipe() == null || before.recording() != next.recording() || before.imitation() == null
+        boolean other = before.recording() != next.recording() || !Objects.equals(before.current(), next.current());
+        return next.recipe() == null || other || before.imitation() == null
                 ? next
                 : new WorkspaceState(
                         next.projectName(),
