@@ -130,7 +130,7 @@ public record ListChange(Kind kind, String list, int at, int to) {
     public String renamed(String id) {
         String head = list + ".";
         int end = id.startsWith(head) ? id.indexOf('.', head.length()) : -1;
-        if (end < 0) {
+        if (end < 0 || !id.substring(head.length(), end).matches("\\d{1,6}")) {
             return id;
         }
         int was = Integer.parseInt(id.substring(head.length(), end));

@@ -321,7 +321,10 @@ public final class Fitting {
         bench.run("starting values for " + method, progress -> {
             Start start = Starts.of(method, at.recording());
             ui.execute(() -> started.set(start));
-            bench.arrive(at, "start " + method, at.snapshot().withFit(start.recipe()), project -> {});
+            boolean layered = at.recipe() != null && !at.snapshot().patch().isOne();
+            Snapshot next =
+                    layered ? at.snapshot().withFitHere(start.recipe()) : at.snapshot().withFit(start.recipe());
+            bench.arrive(at, "start " + method, next, project -> {});
         });
     }
 

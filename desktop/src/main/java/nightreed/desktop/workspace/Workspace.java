@@ -340,7 +340,9 @@ public final class Workspace {
             Imitation target = !free
                     ? scribe.project().addImitation(imitationName)
                     : named ? at.current() : scribe.project().rename(at.current(), imitationName);
-            Snapshot next = free ? at.snapshot().withRecordingId(row) : new Snapshot(row, null, null, "");
+            Snapshot next = free
+                    ? scribe.project().now(target).withRecordingId(row) // with what was edited meanwhile
+                    : new Snapshot(row, null, null, "");
             scribe.project().commit(target, "recording " + source, next);
             show(target, next, null);
         });
