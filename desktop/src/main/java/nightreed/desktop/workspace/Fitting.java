@@ -322,8 +322,9 @@ public final class Fitting {
             Start start = Starts.of(method, at.recording());
             ui.execute(() -> started.set(start));
             boolean layered = at.recipe() != null && !at.snapshot().patch().isOne();
-            Snapshot next =
-                    layered ? at.snapshot().withFitHere(start.recipe()) : at.snapshot().withFit(start.recipe());
+            Snapshot next = layered
+                    ? at.snapshot().withFitHere(start.recipe())
+                    : at.snapshot().withFit(start.recipe());
             bench.arrive(at, "start " + method, next, project -> {});
         });
     }
