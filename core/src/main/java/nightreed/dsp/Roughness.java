@@ -3,10 +3,12 @@ package nightreed.dsp;
 import java.util.Arrays;
 
 /**
- * Roughness of steady lines, in asper: that of a tone of 1 kHz at 60 dB whose level swings fully at 70 Hz is 1. In channels half
- * a critical band apart the envelope of what the lines excite is weighted for how fast it swings, and its depth for where it
- * lies, as P. Daniel and R. Weber do (Acustica 83, 1997); the depths add up by the exponent of H. Fastl and E. Zwicker
- * ("Psychoacoustics", 2007, chapter 11).
+ * Roughness of steady lines, in asper: that of a tone of 1 kHz whose level swings fully at 70 Hz is 1. In channels half a critical
+ * band apart the envelope of what the lines excite is weighted for how fast it swings, and its depth for where it lies, after the
+ * outline of P. Daniel and R. Weber (Acustica 83, 1997). Unlike there, channels are not correlated with each other, each counts by
+ * its level, and slopes do not depend on level. The constants that are marked as chosen were set so that roughness grows about
+ * with the 1.6th power of the depth, as H. Fastl and E. Zwicker have it ("Psychoacoustics", 2007). Good for telling which of two
+ * sounds is rougher; tones over 2 kHz read low.
  */
 public final class Roughness {
     private static final int CHANNELS = 47;
@@ -15,9 +17,10 @@ public final class Roughness {
     private static final double SECONDS = 0.5;
 
     private static final int POINTS = 512;
+    /** By which the depth of a channel counts; chosen. */
     private static final double EXPONENT = 2;
 
-    /** Upper slope of excitation at 60 dB and lower slope [dB per Bark] (E. Terhardt, 1979). */
+    /** Upper and lower slope of what a line excites beyond its own critical band [dB per Bark]; the upper one is chosen. */
     private static final double UPPER = 24;
 
     private static final double LOWER = 27;

@@ -8,7 +8,7 @@ import nightreed.recipe.part.Structure;
 
 /** Modes put in by the name of a body, or by typed ratios, in place of those that are there. */
 public final class NamedModes {
-    /** What a string of piano wire has about the middle of the keyboard (H. Fletcher, 1964). */
+    /** Chosen: about that of a piano string near the middle of the keyboard; the law is H. Fletcher's (1964). */
     private static final double STIFFNESS = 4e-4;
 
     private static final String STRING = "stiff string";

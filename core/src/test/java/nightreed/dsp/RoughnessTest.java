@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.stream.DoubleStream;
 import org.junit.jupiter.api.Test;
 
-/** Against what H. Fastl and E. Zwicker print of tones whose level swings ("Psychoacoustics", 2007, chapter 11). */
+/** Against rules of H. Fastl and E. Zwicker for tones whose level swings ("Psychoacoustics", 2007): power of the depth, best rates. */
 class RoughnessTest {
     private static double swinging(double hz, double rate, double depth) {
         return Roughness.asper(new double[] {hz - rate, hz, hz + rate}, new double[] {depth / 2, 1, depth / 2});
@@ -27,8 +27,8 @@ class RoughnessTest {
     @Test
     void roughnessGrowsByDepthToThePowerOfOneAndAHalfOrSo() {
         for (double m : new double[] {0.7, 0.5, 0.25}) {
-            double printed = Math.pow(m, 1.6);
-            assertThat(swinging(1000, 70, m)).as("depth " + m).isCloseTo(printed, within(0.15 * printed + 0.01));
+            double rule = Math.pow(m, 1.6);
+            assertThat(swinging(1000, 70, m)).as("depth " + m).isCloseTo(rule, within(0.15 * rule + 0.01));
         }
     }
 
