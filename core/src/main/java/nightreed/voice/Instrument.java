@@ -116,27 +116,43 @@ public final class Instrument implements Playable {
         }
     }
 
-    /** Has a layer that was built anew sound the notes that are held. @param in layer's place */
-    private void carryOn(int in) {
+    /**
+     * Has a layer that was built anew, or that sounds other keys now, sound the notes that are held.
+     *
+     * @param before what sounded them up to now
+     * @param in     layer's place
+     */
+    private void carryOn(Build before, int in) {
         Layer l = current.patch.layers().get(in);
         for (int key = 0; key < strength.length; key++) {
             int played = key + l.transpose();
             boolean answers = strength[key] >= 0 && l.answers(strength[key]) && played >= 0 && played <= 127;
             double gain = answers ? l.gainAt(key) : 0;
-            double age = gain > 0 ? age(played) : -1;
+            double age = gain > 0 ? age(before, key) : -1;
             if (age >= 0) {
                 current.players.get(in).carryOn(played, strength[key], gain, age);
             }
         }
     }
 
-    /** How long a key that is held has been sounding in the layers before [s]; below 0 if it sounds in none. */
-    private double age(int key) {
+    /** How long a key that is held has been sounding in any layer [s]; below 0 if it sounds in none. */
+    private static double age(Build b, int key) {
         double most = -1;
-        for (int i = 0; i < old.players.size(); i++) {
-            most = Math.max(most, old.players.get(i).age(key));
+        for (int i = 0; i < b.players.size(); i++) {
+            most = Math.max(
+                    most,
+                    b.players.get(i).age(key + b.patch.layers().get(i).transpose()));
         }
         return most;
+    }
+
+    /** Notes that a layer sounds on other keys from now on end where they are. */
+    private void letGo(Player<?> p, int transposed) {
+        for (int key = 0; key < strength.length; key++) {
+            if (strength[key] >= 0) {
+                p.noteOff(key + transposed);
+            }
+        }
     }
 
     @Override
@@ -265,16 +281,27 @@ public final class Instrument implements Playable {
         }
         next.aim();
         old = next.players.size() == before.players.size() && !anew ? old : before;
-        if (anew) {
-            for (int i = 0; i < next.players.size(); i++) {
-                if (!before.has(next.players.get(i))) {
-                    carryOn(i);
-                }
+        for (int i = 0; i < next.players.size(); i++) {
+            if (!before.has(next.players.get(i))) {
+                carryOn(before, i);
             }
         }
+        transpose(before, next);
         for (int i = 0; i < before.players.size(); i++) {
             if (!next.has(before.players.get(i))) {
                 before.players.get(i).panic();
+            }
+        }
+    }
+
+    /** Held notes of layers that go on, but on other keys: they would never be let go. */
+    private void transpose(Build before, Build next) {
+        for (int i = 0; i < before.players.size(); i++) {
+            int at = next.players.indexOf(before.players.get(i));
+            int was = before.patch.layers().get(i).transpose();
+            if (at >= 0 && next.patch.layers().get(at).transpose() != was) {
+                carryOn(before, at);
+                letGo(before.players.get(i), was);
             }
         }
     }

@@ -96,6 +96,40 @@ class LayersTest {
         assertThat(below).containsExactly(above);
     }
 
+    @Test
+    void aHeldNoteOfALayerThatIsTransposedMovesAndIsLetGo() {
+        Patch p = Patch.of(FirstRecipe.of("fm").with("pair.1.index", 0).with("pair.1.amp.sustain", 1));
+        Instrument i = new Instrument(p, FS);
+        float[] out = new float[2 * FS];
+        i.noteOn(60, 0.7);
+        i.render(out, 0, 24_000);
+        i.patch(p.with("layer.1.transpose", 5));
+        i.render(out, 24_000, FS);
+        assertThat(Tones.amplitudeAt(out, FS, 349.23, 28_000, 16_000))
+                .isGreaterThan(0.5 * Tones.amplitudeAt(out, FS, 261.63, 4000, 16_000));
+        i.noteOff(60);
+        i.render(out, FS, 2 * FS);
+        for (int k = 0; k < 20 && i.sounding(); k++) {
+            i.render(new float[FS], 0, FS);
+        }
+        assertThat(i.voices()).isZero();
+    }
+
+    @Test
+    void aLayerThatIsPutBesideAHeldNoteSoundsItAtItsOwnInterval() {
+        Patch one = Patch.of(FirstRecipe.of("fm").with("pair.1.index", 0).with("pair.1.amp.sustain", 1));
+        Patch two = one.with(one.layers().get(0).withTranspose(5));
+        float[] out = new float[FS];
+        Instrument i = new Instrument(one, FS);
+        i.noteOn(60, 0.7);
+        i.render(out, 0, 24_000);
+        i.patch(two);
+        i.render(out, 24_000, FS);
+        double low = Tones.amplitudeAt(out, FS, 261.63, 28_000, 16_000);
+        assertThat(Tones.amplitudeAt(out, FS, 349.23, 28_000, 16_000)).isGreaterThan(0.7 * low);
+        assertThat(low).isGreaterThan(0.9 * Tones.amplitudeAt(out, FS, 261.63, 4000, 16_000));
+    }
+
     /** Structure changed under a held note: heard within 50 ms, without a step, while other layers do not notice. */
     @Test
     void aHeldNoteGoesOnThroughAChangeOfStructureWithoutAClick() {
