@@ -2,7 +2,9 @@ package nightreed.desktop.stage;
 
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -73,5 +75,21 @@ public final class NodeFactory {
         VBox box = new VBox(8, children);
         box.getStyleClass().add("panel");
         return box;
+    }
+
+    /** Words that do something when they are pressed. */
+    public static Button link(String id, String text, Runnable action) {
+        Button b = new Button(text);
+        b.setId(id);
+        b.getStyleClass().add("link");
+        b.setOnAction(e -> action.run());
+        return b;
+    }
+
+    public static MenuItem item(String id, String text, Runnable action) {
+        MenuItem item = new MenuItem(text);
+        item.setId(id);
+        item.setOnAction(e -> action.run());
+        return item;
     }
 }

@@ -14,9 +14,11 @@ import nightreed.device.OutputMixer;
 import nightreed.match.advice.Move;
 import nightreed.match.hearing.Aspect;
 import nightreed.match.hearing.JndThresholds;
+import nightreed.match.sound.AnalysedSound;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
 import nightreed.project.Snapshot;
+import nightreed.recipe.FirstRecipe;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.part.Parameter;
@@ -274,6 +276,34 @@ class WorkspaceTest {
         work();
         assertThat(bench.state().recipe()).isEqualTo(fit);
         assertThat(bench.state().undoLabel()).isEqualTo("back to the fit");
+    }
+
+    @Test
+    void aSoundWithoutARecordingIsNotShownAsAnothers() throws Exception {
+        bench.shaping().use(FirstRecipe.of("string"), "begin");
+        work();
+        AnalysedSound string = bench.state().imitation();
+        assertThat(string.measurement().f0Hz()).isCloseTo(261.6, within(1.0));
+        bench.addImitation("second");
+        work();
+        assertThat(bench.state().imitation()).isNull();
+        bench.shaping().use(FirstRecipe.of("subtractive"), "begin");
+        work();
+        assertThat(bench.state().imitation()).isNotSameAs(string);
+        assertThat(bench.state().comparison()).isNull();
+        bench.choose(bench.state().imitations().get(0));
+        boolean[] wrong = new boolean[1]; // for no moment is the one shown with the other's sound
+        bench.stateProperty().addListener((o, was, is) -> wrong[0] |= is.recipe() != null
+                && is.recipe().method().equals("string")
+                && is.imitation() != null
+                && is.imitation() == was.imitation()
+                && was.recipe() != null
+                && was.recipe().method().equals("subtractive"));
+        work();
+        assertThat(wrong[0]).isFalse();
+        assertThat(bench.state().recipe().method()).isEqualTo("string");
+        assertThat(bench.state().imitation().measurement().partials())
+                .isEqualTo(string.measurement().partials());
     }
 
     @Test

@@ -51,12 +51,12 @@ final class BuildHead extends HBox {
         fit.setOnAction(e -> bench.fitting().fit());
         fit.setMinWidth(Region.USE_PREF_SIZE);
         fromHere =
-                item("fit-from-here", "Fit on from here", () -> bench.fitting().fitFromHere());
-        under = item(
+                NodeFactory.item("fit-from-here", "Fit on from here", () -> bench.fitting().fitFromHere());
+        under = NodeFactory.item(
                 "fit-under",
                 "Look for a second layer under it",
                 () -> bench.fitting().fitUnder());
-        asMeasured = item(
+        asMeasured = NodeFactory.item(
                 "as-measured",
                 "Start again from the measurement",
                 () -> bench.fitting().startMethod(bench.state().recipe().method()));
@@ -64,15 +64,15 @@ final class BuildHead extends HBox {
                 .addAll(
                         fromHere,
                         under,
-                        item(
+                        NodeFactory.item(
                                 "match-all",
                                 "Try all six methods",
                                 () -> bench.fitting().matchAll(Double.POSITIVE_INFINITY)),
-                        item(
+                        NodeFactory.item(
                                 "match-quickly",
                                 "Try all six methods in 15 seconds",
                                 () -> bench.fitting().matchAll(QUICK_SECONDS)),
-                        item(
+                        NodeFactory.item(
                                 "fit-together",
                                 "Fit all notes kept together",
                                 () -> bench.fitting().fitTogether()),
@@ -96,13 +96,6 @@ final class BuildHead extends HBox {
         b.setTooltip(new Tooltip("Starting values of this method, computed from the measurement."));
         b.setOnAction(e -> choose(m));
         return b;
-    }
-
-    private static MenuItem item(String id, String text, Runnable action) {
-        MenuItem item = new MenuItem(text);
-        item.setId(id);
-        item.setOnAction(e -> action.run());
-        return item;
     }
 
     /** Whether every value is to be shown, and not only those that matter most. */

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
 import javafx.scene.layout.HBox;
+import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.workspace.Fitting;
 import nightreed.desktop.workspace.MethodNames;
@@ -52,7 +53,7 @@ final class BuildNotes {
     private final LayerNotes layers;
     private final LendNotes lent;
     private final FeedNotes feeds;
-    private final RatioMap ratios;
+    private final PairWords pairs = new PairWords();
 
     /**
      * @param changed called when the notes are to be shown anew
@@ -66,7 +67,6 @@ final class BuildNotes {
         this.lent = new LendNotes(bench, changed);
         this.feeds = new FeedNotes(bench);
         this.layers = new LayerNotes(bench, lent.menu(), feeds.menu());
-        this.ratios = new RatioMap(bench); // for its words only
     }
 
     /** Where there is no recipe yet. */
@@ -151,7 +151,7 @@ final class BuildNotes {
         margin.add(Notes.body(ABOUT.get(r.method())));
         if (r instanceof FmRecipe fm) {
             for (int i = 0; i < fm.pairs().size(); i++) {
-                margin.add(Notes.quiet("Pair " + (i + 1) + ": " + ratios.words(fm, i + 1) + "."));
+                margin.add(Notes.quiet("Pair " + (i + 1) + ": " + pairs.of(fm, i + 1) + "."));
             }
         }
         ranking();
@@ -201,7 +201,7 @@ final class BuildNotes {
     private HBox ways(int i) {
         while (ways.size() <= i) {
             int number = ways.size() + 1;
-            ways.add(new HBox(14, link("check-show-" + number, "Show"), link("check-mend-" + number, "Mend")));
+            ways.add(new HBox(14, NodeFactory.link("check-show-" + number, "Show", () -> {}), NodeFactory.link("check-mend-" + number, "Mend", () -> {})));
         }
         return ways.get(i);
     }
@@ -210,13 +210,6 @@ final class BuildNotes {
         b.setVisible(is);
         b.setManaged(is);
         b.setOnAction(e -> action.run());
-    }
-
-    private static Button link(String id, String text) {
-        Button b = new Button(text);
-        b.setId(id);
-        b.getStyleClass().add("link");
-        return b;
     }
 
     /** What came of trying all methods. */

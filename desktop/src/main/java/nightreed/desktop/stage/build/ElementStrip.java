@@ -161,14 +161,12 @@ final class ElementStrip extends VBox {
     }
 
     private static Button link(Listed l, String text, boolean possible, Runnable action) {
-        Button b = new Button(text);
-        b.setId(l.id() + "-" + text.replaceAll("[^a-z]+", "-").replaceAll("^-|-$", "")
-                + (text.startsWith("‹") ? "-up" : ""));
-        b.getStyleClass().add("link");
+        String id = l.id() + "-" + text.replaceAll("[^a-z]+", "-").replaceAll("^-|-$", "")
+                + (text.startsWith("‹") ? "-up" : "");
+        Button b = NodeFactory.link(id, text, action);
         b.setMinWidth(USE_PREF_SIZE);
         b.setDisable(!possible);
         b.setAccessibleText(text + ", " + l.name());
-        b.setOnAction(e -> action.run());
         return b;
     }
 

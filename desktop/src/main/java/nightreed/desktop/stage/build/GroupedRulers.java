@@ -26,6 +26,7 @@ import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.recipe.FmRecipe;
+import nightreed.recipe.ListChange;
 import nightreed.recipe.MacroValues;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.RingRecipe;
@@ -239,7 +240,7 @@ final class GroupedRulers extends VBox {
                         "route: something moves something",
                         "add-route",
                         c.routes().size() < Common.MOST_ROUTES,
-                        () -> bench.shaping().use(withRoute(r), "add route")));
+                        () -> bench.shaping().change(ListChange.add(r, "route"))));
         Recipe fitted = bench.state().snapshot().fitted();
         Macro macro = fitted == null || !fitted.method().equals(r.method())
                 ? null
@@ -304,12 +305,6 @@ final class GroupedRulers extends VBox {
         return id.matches("(mode|pair|band|osc)\\.\\d+\\..*") && (elements.isAll() || !elements.shows(id + "."));
     }
 
-    /** With one route more; where nothing could move yet, an LFO comes with it. */
-    private static Recipe withRoute(Recipe r) {
-        Common c = r.common().first() == null ? r.common().withFirst(Lfo.USUAL) : r.common();
-        return r.withCommon(c.withRoutes(plus(c.routes(), Route.USUAL)));
-    }
-
     private static <T> List<T> plus(List<T> list, T more) {
         List<T> out = new ArrayList<>(list);
         out.add(more);
@@ -317,10 +312,8 @@ final class GroupedRulers extends VBox {
     }
 
     private static MenuItem item(String title, String id, boolean possible, Runnable action) {
-        MenuItem item = new MenuItem(title);
-        item.setId(id);
+        MenuItem item = NodeFactory.item(id, title, action);
         item.setDisable(!possible);
-        item.setOnAction(e -> action.run());
         return item;
     }
 

@@ -130,22 +130,14 @@ final class LayerNotes {
         row.getChildren().clear();
         row.setAlignment(Pos.CENTER_LEFT);
         if (now.patch().layers().size() > 1) {
-            row.getChildren().add(link("remove-layer", "take out", bench.shaping()::removeLayer));
+            row.getChildren().add(NodeFactory.link("remove-layer", "take out", bench.shaping()::removeLayer));
             boolean locked = now.isLayerLocked();
             row.getChildren()
-                    .add(link(
+                    .add(NodeFactory.link(
                             "lock-layer",
                             locked ? "set free" : "lock",
                             () -> bench.shaping().lockLayer(!locked)));
         }
-    }
-
-    private static Button link(String id, String text, Runnable action) {
-        Button b = new Button(text);
-        b.setId(id);
-        b.getStyleClass().add("link");
-        b.setOnAction(e -> action.run());
-        return b;
     }
 
     /** New of a method, what a take holds, a search for one, or the keyboard split. */
@@ -154,7 +146,7 @@ final class LayerNotes {
         Menu made = new Menu("new, of a method");
         for (String m : FirstRecipe.METHODS) {
             made.getItems()
-                    .add(item(
+                    .add(NodeFactory.item(
                             "add-layer-" + m,
                             MethodNames.of(m),
                             () -> bench.shaping().addLayer(Layer.of(FirstRecipe.of(m)), "add a layer, " + m)));
@@ -163,7 +155,7 @@ final class LayerNotes {
         List<Take> takes = s.takes();
         for (Take t : takes.subList(Math.max(0, takes.size() - 12), takes.size())) {
             kept.getItems()
-                    .add(item(
+                    .add(NodeFactory.item(
                             "add-layer-take-" + t.id(),
                             t.name(),
                             () -> bench.shaping().addLayer(Layer.of(t.recipe()), "add a layer, " + t.name())));
@@ -173,7 +165,7 @@ final class LayerNotes {
                 .addAll(
                         made,
                         kept,
-                        item(
+                        NodeFactory.item(
                                 "double-layer",
                                 "this one again",
                                 () -> bench.shaping()
@@ -185,24 +177,18 @@ final class LayerNotes {
                                                 "double the layer")));
         if (s.recording() != null) {
             add.getItems()
-                    .add(item(
+                    .add(NodeFactory.item(
                             "find-layer",
                             "search for what is left over",
                             () -> bench.fitting().fitUnder()));
         }
         if (s.snapshot().patch().isOne()) {
             add.getItems()
-                    .add(item(
+                    .add(NodeFactory.item(
                             "split-keyboard",
                             "two manuals: under C4 an octave up",
                             () -> bench.shaping().split(60)));
         }
     }
 
-    private static MenuItem item(String id, String text, Runnable action) {
-        MenuItem item = new MenuItem(text);
-        item.setId(id);
-        item.setOnAction(e -> action.run());
-        return item;
-    }
 }

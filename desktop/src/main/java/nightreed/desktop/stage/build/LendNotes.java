@@ -7,6 +7,7 @@ import javafx.scene.control.Menu;
 import javafx.scene.control.MenuItem;
 import javafx.scene.layout.HBox;
 import nightreed.desktop.stage.LateMenu;
+import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
@@ -116,22 +117,15 @@ final class LendNotes {
             margin.add(Notes.quiet("and " + (all.size() - LISTED) + " more values"));
         }
         Proposal p = proposal;
-        Button take = link("lend-take", "Take it over", () -> {
+        Button take = NodeFactory.link("lend-take", "Take it over", () -> {
             proposal = null;
             bench.shaping().use(p.then, "take over " + p.title);
         });
-        Button leave = link("lend-leave", "Leave it", () -> {
+        Button leave = NodeFactory.link("lend-leave", "Leave it", () -> {
             proposal = null;
             changed.run();
         });
         margin.add(Notes.of(new HBox(14, take, leave)), Notes.space(4));
     }
 
-    private static Button link(String id, String text, Runnable action) {
-        Button b = new Button(text);
-        b.setId(id);
-        b.getStyleClass().add("link");
-        b.setOnAction(e -> action.run());
-        return b;
-    }
 }

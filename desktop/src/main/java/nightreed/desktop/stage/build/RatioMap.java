@@ -1,8 +1,6 @@
 package nightreed.desktop.stage.build;
 
-import java.util.HashMap;
 import java.util.Locale;
-import java.util.Map;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseEvent;
@@ -30,6 +28,7 @@ final class RatioMap extends Drawing {
     private static final double TOP = 22;
 
     private final Workspace bench;
+    private final PairWords words = new PairWords();
     private double[][] map;
     private FmRecipe recipe;
     private int pair;
@@ -75,36 +74,8 @@ final class RatioMap extends Drawing {
                     },
                     () -> {});
         }
-        setAccessibleText(words(r, pair));
+        setAccessibleText(words.of(r, pair));
         redraw();
-    }
-
-    /** The words of pairs that are as they were are not worked out again. */
-    private record Said(FmPair pair, double hz, String words) {}
-
-    private final Map<Integer, Said> said = new HashMap<>();
-
-    /** What is said of a pair. @param number from 1 */
-    String words(FmRecipe r, int number) {
-        FmPair p = r.pairs().get(number - 1);
-        Said s = said.get(number);
-        if (s == null || s.hz != r.f0Hz() || !s.pair.equals(p)) {
-            s = new Said(p, r.f0Hz(), words(p, r.f0Hz()));
-            said.put(number, s);
-        }
-        return s.words;
-    }
-
-    /** Such as "ratio 1.4100, index 4.00: 83 % of the power off the harmonics, 0.52 asper". */
-    private static String words(FmPair p, double hz) {
-        FmColour c = FmColour.of(p, p.index(), hz);
-        return String.format(
-                Locale.ROOT,
-                "ratio %.4f, index %.2f: %.0f %% of the power off the harmonics, %.2f asper",
-                p.modulatorRatio(),
-                p.index(),
-                100 * c.offHarmonics(),
-                c.asper());
     }
 
     private static double[] ratios() {
@@ -197,7 +168,7 @@ final class RatioMap extends Drawing {
         }
         FmPair p = recipe.pairs().get(pair - 1);
         g.setTextAlign(TextAlignment.LEFT);
-        g.fillText("pair " + pair + ": " + words(recipe, pair), LEFT, TOP - 8);
+        g.fillText("pair " + pair + ": " + words.of(recipe, pair), LEFT, TOP - 8);
         double x = LEFT + wide * Math.max(0, Math.min(1, at(p.modulatorRatio())));
         double y = TOP + high - high * Math.min(1, p.index() / MOST_INDEX);
         g.setStroke(colours.imitation());
