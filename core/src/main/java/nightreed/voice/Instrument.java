@@ -140,8 +140,7 @@ public final class Instrument implements Playable {
         double most = -1;
         for (int i = 0; i < b.players.size(); i++) {
             most = Math.max(
-                    most,
-                    b.players.get(i).age(key + b.patch.layers().get(i).transpose()));
+                    most, b.players.get(i).age(key + b.patch.layers().get(i).transpose()));
         }
         return most;
     }

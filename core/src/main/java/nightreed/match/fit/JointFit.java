@@ -192,6 +192,9 @@ public final class JointFit {
         List<String> all = new ArrayList<>(maps);
         List<List<String>> stages = Methods.of(first).stages(first);
         all.addAll(stages.get(stages.size() - 1));
+        if (around != null) {
+            all.add("level"); // how the layers are mixed
+        }
         all.removeAll(plan.locked());
         at = polish.run(at, Methods.of(first).anchors(first), all, 6);
         progress.report(0.9, "listening to each note");
@@ -289,11 +292,14 @@ public final class JointFit {
     }
 
     private Result judged(Recipe recipe, long start) throws UnusableSound {
-        // the loudness of all of them together is the recipe's level
-        double off = notes.parallelStream()
-                .mapToDouble(n -> missingDb(n, recipe))
-                .average()
-                .orElse(0);
+        // the loudness of all of them together is the recipe's level; beside other layers the level says how they are
+        // mixed
+        double off = around != null
+                ? 0
+                : notes.parallelStream()
+                        .mapToDouble(n -> missingDb(n, recipe))
+                        .average()
+                        .orElse(0);
         Recipe r = recipe.with("level", recipe.levelDb() + off);
         List<Heard> heard = new ArrayList<>();
         for (Note n : notes) {

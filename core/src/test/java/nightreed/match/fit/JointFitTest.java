@@ -6,10 +6,16 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.JointFit.Note;
 import nightreed.match.fit.JointFit.Result;
+import nightreed.match.sound.AnalysedSound;
+import nightreed.recipe.FirstRecipe;
+import nightreed.recipe.Layer;
 import nightreed.recipe.Mode;
+import nightreed.recipe.Patch;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Exciter;
 import nightreed.recipe.part.KeyTracking;
@@ -71,6 +77,38 @@ class JointFitTest {
                 JointFit.of("resonators", List.of(soft, hard), soft, FitOptions.USUAL.trying(0.05), Progress.NONE);
         assertThat(strengths.maps()).containsOnlyKeys("velocity.hardness");
         assertThat(strengths.recipe().value("velocity.level")).isEqualTo(VelocityMap.USUAL.levelDb());
+    }
+
+    /** The layer that is fitted is found beside the other; without it, what is heard is another sound. */
+    @Test
+    void aLayerIsFittedToSeveralNotesBesideTheOthers() throws Exception {
+        Patch truth = Patch.of(instrument())
+                .with(Layer.of(FirstRecipe.of("subtractive").with("level", -22)).withTranspose(7));
+        List<Note> notes = new ArrayList<>();
+        for (int key : new int[] {55, 65}) {
+            notes.add(new Note(
+                    ImitationRenderer.rendered(Renderer.at(truth, key, 0.6, 0.1, Double.POSITIVE_INFINITY, 1.2, FS)),
+                    key,
+                    0.6,
+                    true));
+        }
+        Patch off = truth.withFirst(truth.first().with("mode.1.level", -12).with("mode.2.t60", 1.5));
+        FitOptions beside = FitOptions.USUAL.from(off, Set.of()).trying(0.2);
+        FitOptions alone = FitOptions.USUAL.from(off.first(), Set.of()).trying(0.2);
+        double near = JointFit.of("resonators", notes, notes.get(0), beside, Progress.NONE)
+                .meanJnd();
+        double far = JointFit.of("resonators", notes, notes.get(0), alone, Progress.NONE)
+                .meanJnd();
+        double begun = 0;
+        for (Note n : notes) {
+            AnalysedSound start =
+                    ImitationRenderer.rendered(Renderer.at(off, n.key(), 0.6, 0.1, Double.POSITIVE_INFINITY, 1.2, FS));
+            begun += PerceptualComparator.compare(n.recording(), start).totalJnd() / notes.size();
+        }
+        assertThat(near)
+                .as("begun at " + begun + ", alone " + far)
+                .isLessThan(0.5 * begun)
+                .isLessThan(0.5 * far);
     }
 
     @Test

@@ -293,12 +293,13 @@ class WorkspaceTest {
         assertThat(bench.state().comparison()).isNull();
         bench.choose(bench.state().imitations().get(0));
         boolean[] wrong = new boolean[1]; // for no moment is the one shown with the other's sound
-        bench.stateProperty().addListener((o, was, is) -> wrong[0] |= is.recipe() != null
-                && is.recipe().method().equals("string")
-                && is.imitation() != null
-                && is.imitation() == was.imitation()
-                && was.recipe() != null
-                && was.recipe().method().equals("subtractive"));
+        bench.stateProperty()
+                .addListener((o, was, is) -> wrong[0] |= is.recipe() != null
+                        && is.recipe().method().equals("string")
+                        && is.imitation() != null
+                        && is.imitation() == was.imitation()
+                        && was.recipe() != null
+                        && was.recipe().method().equals("subtractive"));
         work();
         assertThat(wrong[0]).isFalse();
         assertThat(bench.state().recipe().method()).isEqualTo("string");

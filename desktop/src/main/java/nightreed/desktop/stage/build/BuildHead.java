@@ -50,8 +50,8 @@ final class BuildHead extends HBox {
         fit.getStyleClass().add("accent-button");
         fit.setOnAction(e -> bench.fitting().fit());
         fit.setMinWidth(Region.USE_PREF_SIZE);
-        fromHere =
-                NodeFactory.item("fit-from-here", "Fit on from here", () -> bench.fitting().fitFromHere());
+        fromHere = NodeFactory.item(
+                "fit-from-here", "Fit on from here", () -> bench.fitting().fitFromHere());
         under = NodeFactory.item(
                 "fit-under",
                 "Look for a second layer under it",

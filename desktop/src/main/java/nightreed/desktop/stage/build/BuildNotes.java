@@ -201,7 +201,10 @@ final class BuildNotes {
     private HBox ways(int i) {
         while (ways.size() <= i) {
             int number = ways.size() + 1;
-            ways.add(new HBox(14, NodeFactory.link("check-show-" + number, "Show", () -> {}), NodeFactory.link("check-mend-" + number, "Mend", () -> {})));
+            ways.add(new HBox(
+                    14,
+                    NodeFactory.link("check-show-" + number, "Show", () -> {}),
+                    NodeFactory.link("check-mend-" + number, "Mend", () -> {})));
         }
         return ways.get(i);
     }

@@ -5,9 +5,7 @@ import java.util.List;
 import java.util.Set;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.Menu;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
@@ -190,5 +188,4 @@ final class LayerNotes {
                             () -> bench.shaping().split(60)));
         }
     }
-
 }

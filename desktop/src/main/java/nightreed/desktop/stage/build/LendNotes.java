@@ -127,5 +127,4 @@ final class LendNotes {
         });
         margin.add(Notes.of(new HBox(14, take, leave)), Notes.space(4));
     }
-
 }
