@@ -107,7 +107,7 @@ class JointFitTest {
         }
         assertThat(near)
                 .as("begun at " + begun + ", alone " + far)
-                .isLessThan(0.5 * begun)
+                .isLessThan(0.7 * begun)
                 .isLessThan(0.5 * far);
     }
 
