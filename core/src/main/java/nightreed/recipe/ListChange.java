@@ -56,9 +56,11 @@ public record ListChange(Kind kind, String list, int at, int to) {
         return new ListChange(Kind.MOVE, list, from, to);
     }
 
-    /** What it is called in the history, such as "take out mode 3". */
-    public String label() {
-        return kind.title + " " + list + " " + at + (kind == Kind.MOVE ? " to " + to : "");
+    /** What it is called in the history of a recipe, such as "take out mode 3". */
+    public String label(Recipe recipe) {
+        Structure.Listed there = Structure.list((Record) recipe, list);
+        String name = there == null ? list : there.name();
+        return kind.title + " " + name + " " + at + (kind == Kind.MOVE ? " to " + to : "");
     }
 
     /** @throws IllegalArgumentException if the recipe has no such list or place, or the list would be too long or too short */

@@ -59,7 +59,10 @@ final class RulerSkin extends SkinBase<Ruler> {
         number.setId("number-" + parameter.id());
         boolean named = !parameter.choices().isEmpty();
         number.setPrefColumnCount(named ? 13 : 6);
-        number.setMaxWidth(named ? 132 : 78);
+        // as wide as its longest choice needs; a switch leaves the name its room
+        int longest =
+                parameter.choices().stream().mapToInt(String::length).max().orElse(0);
+        number.setMaxWidth(named && longest > 6 ? 132 : 78);
         number.setMinWidth(62);
         number.setAlignment(Pos.CENTER_RIGHT);
         number.setAccessibleText(parameter.name() + " in " + parameter.unit());

@@ -137,7 +137,7 @@ public final class RecipeEditor {
     public void change(ListChange change) {
         Snapshot now = bench.state().snapshot();
         if (now.recipe() != null) {
-            attempt(() -> use(now.with(change), change.label()));
+            attempt(() -> use(now.with(change), change.label(now.recipe())));
         }
     }
 

@@ -167,8 +167,8 @@ final class RatioMap extends Drawing {
             return;
         }
         FmPair p = recipe.pairs().get(pair - 1);
-        g.setTextAlign(TextAlignment.LEFT);
-        g.fillText("pair " + pair + ": " + words.of(recipe, pair), LEFT, TOP - 8);
+        // at the other end, so that it does not run on from the name of the axis
+        g.fillText("pair " + pair + ": " + words.of(recipe, pair), w - 8, TOP - 8);
         double x = LEFT + wide * Math.max(0, Math.min(1, at(p.modulatorRatio())));
         double y = TOP + high - high * Math.min(1, p.index() / MOST_INDEX);
         g.setStroke(colours.imitation());
