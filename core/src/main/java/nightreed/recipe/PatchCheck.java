@@ -308,7 +308,7 @@ public final class PatchCheck {
         }
         if (!moving.isEmpty()) {
             Recipe without = still;
-            say("", r -> without, "Still moving, if that is not meant: %s.", String.join(", ", moving));
+            say("", r -> without, "Still moving: %s. If that is not meant, Mend stops it.", String.join(", ", moving));
         }
     }
 
