@@ -27,6 +27,9 @@ import nightreed.match.fit.JointFit.Note;
 import nightreed.match.fit.JointFit.Result;
 import nightreed.match.fit.Layers;
 import nightreed.match.fit.Layers.Layered;
+import nightreed.match.frontier.Frontier.Point;
+import nightreed.match.frontier.Wanted;
+import nightreed.match.hearing.Use;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.music.Pitch;
@@ -35,6 +38,7 @@ import nightreed.recipe.Recipe;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.UnusableRecipe;
+import nightreed.recipe.size.PatchSize;
 import nightreed.sheet.ReportJson;
 import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
@@ -93,6 +97,29 @@ final class MatchCommand implements Callable<Integer> {
     Double seconds;
 
     @Option(
+            names = "--size",
+            paramLabel = "N",
+            description = "The nearest patch of at most N values that a hand has to set.")
+    Integer size;
+
+    @Option(
+            names = "--simplest",
+            paramLabel = "JND",
+            description = "The patch with the fewest values that is at least so near [JND].")
+    Double simplest;
+
+    @Option(
+            names = "--use",
+            description =
+                    "What it is for: one of ${COMPLETION-CANDIDATES}; the simplest patch near enough for it is taken.")
+    Use use = Use.ALONE;
+
+    @Option(
+            names = "--follow",
+            description = "Formant bands take their courses from the recording: an effect, which no hand can set.")
+    boolean follow;
+
+    @Option(
             names = "--layers",
             paramLabel = "N",
             description = "1, or 2 to put a second recipe under the nearest where it brings something.")
@@ -138,6 +165,17 @@ final class MatchCommand implements Callable<Integer> {
         if (seconds != null && !(seconds > 0)) {
             throw new ParameterException(spec.commandLine(), "--seconds must be above 0, got " + seconds);
         }
+        if (size != null && size < 1 || simplest != null && !(simplest > 0)) {
+            throw new ParameterException(
+                    spec.commandLine(), "--size must be 1 or more, and --simplest above 0: see --help");
+        }
+        if (size != null && simplest != null) {
+            throw new ParameterException(
+                    spec.commandLine(), "--size and --simplest ask for two things: give one of them");
+        }
+        if (follow && method != Method.AUTO && method != Method.FORMANT) {
+            throw new ParameterException(spec.commandLine(), "--follow is for formant bands: --method formant");
+        }
         if (layers != 1 && layers != 2) {
             throw new ParameterException(spec.commandLine(), "--layers must be 1 or 2, got " + layers);
         }
@@ -149,9 +187,14 @@ final class MatchCommand implements Callable<Integer> {
             inputs.add(machine);
             results.check(out.resolve(result), inputs);
         }
-        List<String> methods =
-                method == Method.AUTO ? Starts.METHODS : List.of(method.name().toLowerCase(Locale.ROOT));
-        FitOptions plan = (seconds == null ? FitOptions.USUAL : FitOptions.USUAL.within(seconds)).on(machine());
+        for (int i = 1; Files.exists(out.resolve(ReportJson.frontierFile(i))); i++) {
+            results.check(out.resolve(ReportJson.frontierFile(i)), in);
+        }
+        List<String> methods = follow
+                ? List.of("formant")
+                : method == Method.AUTO ? Starts.METHODS : List.of(method.name().toLowerCase(Locale.ROOT));
+        FitOptions usual = follow ? FitOptions.USUAL.following() : FitOptions.USUAL;
+        FitOptions plan = (seconds == null ? usual : usual.within(seconds)).on(machine());
         return in.size() == 1 ? one(methods, plan, err) : several(methods, plan, err);
     }
 
@@ -167,7 +210,7 @@ final class MatchCommand implements Callable<Integer> {
         Clip clip = span.read(in.get(0), err);
         long start = System.nanoTime();
         FitOptions first = layers == 2 && seconds != null ? plan.within(SHARE_OF_FIRST_LAYER * seconds) : plan;
-        Match match = Matcher.match(clip, methods, first, Out.progress(err));
+        Match match = Matcher.match(clip, methods, first, new Wanted(use, size, simplest), Out.progress(err));
         Recipe recipe = key != null && match.recipe() instanceof ResonatorRecipe r ? r.onKey(key) : match.recipe();
         if (key != null && recipe.key() != key) {
             err.println("The recipe stays on key " + recipe.key() + ": only resonators can be put on another one.");
@@ -177,13 +220,18 @@ final class MatchCommand implements Callable<Integer> {
         for (Ranked r : match.ranking()) {
             screen.printf(
                     Locale.ROOT,
-                    "%-12s %5.2f JND all together, worst in %s (%.2f JND); %s; %.1f s%n",
+                    "%-12s %4d values %5.2f JND all together, worst in %s (%.2f JND); %s; %.1f s%n",
                     r.fitted().method(),
+                    PatchSize.of(r.fitted().recipe()),
                     r.fitted().comparison().totalJnd(),
                     r.fitted().comparison().worst().title(),
                     r.fitted().comparison().worstJnd(),
                     Adviser.cost(r.fitted().recipe()),
                     r.fitted().seconds());
+        }
+        screen.println(match.frontier().words(point(match)));
+        if (PatchSize.followsRecording(match.recipe())) {
+            screen.println("It follows the recording: stored courses, which no hand can set.");
         }
         if (machine != null) {
             AnalysedSound recording = ImitationRenderer.side(clip, Progress.NONE);
@@ -208,8 +256,29 @@ final class MatchCommand implements Callable<Integer> {
                 both ? two.patch() : Patch.of(match.recipe()),
                 out.resolve("imitation.wav"),
                 err);
+        writeFrontier(match.frontier().points());
         OutputFile.write(out.resolve("report.json"), report.toPrettyString());
         return 0;
+    }
+
+    /** Points of an earlier run that this one has no more of are taken away. */
+    private void writeFrontier(List<Point> points) throws IOException {
+        for (int i = 0; i < points.size(); i++) {
+            OutputFile.write(
+                    out.resolve(ReportJson.frontierFile(i + 1)),
+                    RecipeJson.text(points.get(i).recipe()));
+        }
+        for (int i = points.size() + 1; Files.exists(out.resolve(ReportJson.frontierFile(i))); i++) {
+            Files.delete(out.resolve(ReportJson.frontierFile(i)));
+        }
+    }
+
+    /** The best as a point of the frontier. */
+    private static Point point(Match match) {
+        return match.frontier().points().stream()
+                .filter(p -> p.recipe().equals(match.recipe()))
+                .findFirst()
+                .orElse(new Point(match.size(), match.recipe(), match.comparison()));
     }
 
     private int several(List<String> methods, FitOptions plan, PrintWriter err) throws UnusableSound, IOException {

@@ -10,6 +10,11 @@ import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
+import nightreed.match.frontier.Frontier;
+import nightreed.match.frontier.Frontier.Point;
+import nightreed.match.frontier.Patches;
+import nightreed.match.frontier.Patches.Found;
+import nightreed.match.frontier.Wanted;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.ResonatorRecipe;
@@ -42,24 +47,36 @@ public final class Matcher {
     }
 
     /**
-     * The whole road: measure, fit, render, measure the imitation afresh, compare, advise.
+     * The whole road: measure, fit, make simpler, render, measure the imitation afresh, compare, advise.
      *
      * @param methods that are tried
+     * @param wanted  which of the patches that are found
      * @throws UnusableSound if nothing can be measured, or none of the methods has anything to begin with
      */
-    public static Match match(Clip clip, Collection<String> methods, FitOptions plan, Progress progress)
+    public static Match match(Clip clip, Collection<String> methods, FitOptions plan, Wanted wanted, Progress progress)
             throws UnusableSound {
         long start = System.nanoTime();
         AnalysedSound recording = ImitationRenderer.side(clip, progress.part(0, 0.1));
         double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
         FitOptions fits = plan.within(Math.max(LEAST_SECONDS, (1 - SHARE_FOR_MOVES) * left));
-        List<Ranked> ranking = Adviser.after(Fits.of(methods, recording, fits, progress.part(0.1, 0.9)));
+        List<Found> found = Patches.of(methods, recording, fits, progress.part(0.1, 0.9));
+        Frontier frontier = Frontier.over(found.stream().map(Found::frontier).toList());
+        List<Ranked> ranking = Adviser.after(found.stream()
+                .map(f -> f.fitted(wanted.of(f.frontier()), recording))
+                .toList());
+        Point point = wanted.of(frontier);
+        Fitted best = ranking.stream()
+                .map(Ranked::fitted)
+                .filter(f -> f.recipe().equals(point.recipe()))
+                .findFirst()
+                .orElseGet(() -> found.stream()
+                        .filter(f -> f.method().equals(point.method()))
+                        .findFirst()
+                        .orElseThrow()
+                        .fitted(point, recording));
         double rest = plan.seconds() - (System.nanoTime() - start) / 1e9;
         List<Move> moves = Fits.within(
-                Math.max(0, rest),
-                progress.part(0.9, 1),
-                control -> moves(recording, ranking.get(0).fitted(), plan, control),
-                List.of());
-        return new Match(ranking, moves, (System.nanoTime() - start) / 1e9);
+                Math.max(0, rest), progress.part(0.9, 1), control -> moves(recording, best, plan, control), List.of());
+        return new Match(best, ranking, frontier, moves, (System.nanoTime() - start) / 1e9);
     }
 }

@@ -12,13 +12,19 @@ public record Bow(
                 least = 0.05,
                 most = 10,
                 law = Law.LOGARITHMIC,
+                neutral = 0.6,
                 meaning = "Length of one stroke.")
         double strokeSeconds,
 
-        @ParameterSpec(name = "rise", least = 0.02, most = 0.98, meaning = "Share of a stroke in which it swells.")
+        @ParameterSpec(
+                name = "rise",
+                least = 0.02,
+                most = 0.98,
+                neutral = 0.5,
+                meaning = "Share of a stroke in which it swells.")
         double rise,
 
-        @ParameterSpec(name = "unevenness", meaning = "How much strokes differ in length and strength.")
+        @ParameterSpec(name = "unevenness", neutral = 0.15, meaning = "How much strokes differ in length and strength.")
         double unevenness,
 
         @ParameterSpec(
@@ -27,6 +33,7 @@ public record Bow(
                 least = -80,
                 most = 12,
                 decimals = 1,
+                neutral = -12,
                 meaning = "Level of the bow's noise.")
         double noiseDb,
 
@@ -34,6 +41,7 @@ public record Bow(
                 name = "force",
                 least = 0.02,
                 most = 1,
+                neutral = 0.5,
                 meaning = "How hard the hair presses: more holds longer and grates.")
         double force,
 
@@ -43,6 +51,7 @@ public record Bow(
                 least = 0.02,
                 most = 1,
                 law = Law.LOGARITHMIC,
+                neutral = 0.25,
                 meaning = "Speed of the hair: louder.")
         double speed,
 
@@ -53,11 +62,13 @@ public record Bow(
                 most = 2,
                 law = Law.LOGARITHMIC,
                 decimals = 3,
+                neutral = 0.06,
                 meaning = "Time until the bow is at speed.")
         double attackSeconds,
 
         @ParameterSpec(
                 name = "pluck",
+                neutral = 0,
                 meaning = "Pluck by the strike's contact under the bow's noise: 0 none, 1 as by itself.")
         double pluck) {
     public static final Bow USUAL = new Bow(0.6, 0.5, 0.15, -12, 0.5, 0.25, 0.06, 0);

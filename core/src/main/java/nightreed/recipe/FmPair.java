@@ -6,6 +6,7 @@ import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
+import nightreed.recipe.part.PartlyIdle;
 import nightreed.recipe.part.Repeatable;
 
 /**
@@ -15,7 +16,10 @@ import nightreed.recipe.part.Repeatable;
  */
 @RecordBuilder
 public record FmPair(
-        @ParameterSpec(name = "kind", meaning = "What is modulated: the phase of a sine or the width of a pulse.")
+        @ParameterSpec(
+                name = "kind",
+                neutral = 0,
+                meaning = "What is modulated: the phase of a sine or the width of a pulse.")
         Kind kind,
 
         @ParameterSpec(
@@ -24,6 +28,7 @@ public record FmPair(
                 least = -80,
                 most = 6,
                 decimals = 1,
+                neutral = 0,
                 meaning = "Level of the pair; -80 is silent.")
         double levelDb,
 
@@ -34,6 +39,7 @@ public record FmPair(
                 most = 60,
                 law = Law.LOGARITHMIC,
                 decimals = 4,
+                neutral = 1,
                 meaning = "Frequency of the carrier over that of the key.")
         double carrierRatio,
 
@@ -44,6 +50,7 @@ public record FmPair(
                 most = 60,
                 law = Law.LOGARITHMIC,
                 decimals = 4,
+                neutral = 1,
                 meaning = "Frequency of the modulator over that of the key.")
         double modulatorRatio,
 
@@ -52,11 +59,13 @@ public record FmPair(
                 unit = "rad",
                 most = 50,
                 law = Law.ROOT,
+                neutral = 0,
                 meaning = "How far the modulator bends the carrier, at the top of its envelope.")
         double index,
 
         @ParameterSpec(
                 name = "index tracking",
+                neutral = 1,
                 meaning =
                         "On: the same index on all keys. Off: a fixed deviation in Hz, so that low keys are brighter.")
         boolean tracking,
@@ -68,6 +77,7 @@ public record FmPair(
                 most = 6.2832,
                 leastEver = -100,
                 mostEver = 100,
+                neutral = 0,
                 meaning = "Where the carrier starts.")
         double carrierPhaseRad,
 
@@ -78,23 +88,33 @@ public record FmPair(
                 most = 6.2832,
                 leastEver = -100,
                 mostEver = 100,
+                neutral = 0,
                 meaning = "Where the modulator starts; folded sidebands add or cancel by it.")
         double modulatorPhaseRad,
 
-        @ParameterSpec(name = "free-running", meaning = "On: each note starts anywhere, so that folded spectra vary.")
+        @ParameterSpec(
+                name = "free-running",
+                neutral = 0,
+                meaning = "On: each note starts anywhere, so that folded spectra vary.")
         boolean free,
 
         @ParameterSpec(
                 name = "feedback",
                 unit = "rad",
                 most = 2,
+                neutral = 0,
                 meaning = "How far the modulator bends itself: towards a saw, then noise.")
         double feedback,
 
-        @ParameterSpec(name = "width", least = 0.02, most = 0.98, meaning = "Width of the pulse, for pulses only.")
+        @ParameterSpec(
+                name = "width",
+                least = 0.02,
+                most = 0.98,
+                neutral = 0.5,
+                meaning = "Width of the pulse, for pulses only.")
         double width,
 
-        @ParameterSpec(name = "pan", least = -1, meaning = "-1 left, 1 right.")
+        @ParameterSpec(name = "pan", least = -1, neutral = 0, meaning = "-1 left, 1 right.")
         double pan,
 
         @ParameterSpec(
@@ -103,12 +123,13 @@ public record FmPair(
                 unit = "rad",
                 most = 20,
                 law = Law.ROOT,
+                neutral = 0,
                 meaning = "Above 0 the pair is not heard: it bends the carrier of the pair before it, so far.")
         Double chainRad,
 
         @Part(id = "amp", name = "level") Envelope amplitude,
         @Part(id = "bend", name = "index") Envelope bend)
-        implements FmPairBuilder.With, Repeatable {
+        implements FmPairBuilder.With, Repeatable, PartlyIdle {
     public static final double OFF_DB = -79.5;
 
     /** What is modulated. */
@@ -164,5 +185,13 @@ public record FmPair(
     /** On other lines, with another index [rad]. */
     public FmPair with(double carrier, double modulator, double index) {
         return with(b -> b.carrierRatio(carrier).modulatorRatio(modulator));
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        boolean modulates =
+                id.startsWith("modulator") || id.startsWith("bend.") || id.equals("feedback") || id.equals("tracking");
+        return id.equals("level")
+                || levelDb > OFF_DB && (index > 0 || !modulates) && (kind == Kind.PULSE_WIDTH || !id.equals("width"));
     }
 }

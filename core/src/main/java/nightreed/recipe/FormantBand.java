@@ -44,16 +44,20 @@ public record FormantBand(
                 least = -80,
                 most = 24,
                 decimals = 1,
+                neutral = 0,
                 meaning = "Level of the band; -80 is silent.")
         double levelDb,
 
-        @ParameterSpec(name = "noise share", meaning = "What drives it: 0 the wave, 1 the noise.")
+        @ParameterSpec(
+                name = "noise share",
+                neutral = {0, 1},
+                meaning = "What drives it: 0 the wave, 1 the noise.")
         double noiseShare,
 
-        @ParameterSpec(name = "pan", least = -1, meaning = "-1 left, 1 right.")
+        @ParameterSpec(name = "pan", least = -1, neutral = 0, meaning = "-1 left, 1 right.")
         double pan,
 
-        @ParameterSpec(name = "drone", meaning = "On: it sounds on while the whole dies away.")
+        @ParameterSpec(name = "drone", neutral = 0, meaning = "On: it sounds on while the whole dies away.")
         boolean drone,
 
         @Part(id = "amp", name = "level") Envelope envelope,

@@ -11,6 +11,7 @@ import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
+import nightreed.recipe.part.PartlyIdle;
 import nightreed.recipe.part.Range;
 import nightreed.recipe.part.SingleCycle;
 import nightreed.recipe.part.VelocityMap;
@@ -52,13 +53,14 @@ public record FormantRecipe(
         @ParameterSpec(
                 name = "bank",
                 group = Group.BODY,
+                neutral = 0,
                 meaning = "Bands side by side that fill the spectrum, or free formants.")
         Bank bank,
 
         @Part(id = "source", name = "source", group = Group.SOURCE)
         Oscillator source,
 
-        SingleCycle cycle,
+        @Part(group = Group.SOURCE) SingleCycle cycle,
 
         @ParameterSpec(
                 id = "noise",
@@ -67,6 +69,7 @@ public record FormantRecipe(
                 least = -80,
                 most = 12,
                 decimals = 1,
+                neutral = -80,
                 meaning = "Level of the noise source; -80 is silent.")
         double noiseDb,
 
@@ -81,6 +84,7 @@ public record FormantRecipe(
                 most = 12,
                 decimals = 1,
                 group = Group.BODY,
+                neutral = 0,
                 meaning = "Slope over all bands, about 1 kHz.")
         double tiltDbPerOctave,
 
@@ -91,6 +95,7 @@ public record FormantRecipe(
                 most = 2400,
                 decimals = 0,
                 group = Group.BODY,
+                neutral = 0,
                 meaning = "Moves all bands, and not the pitch.")
         double shiftCents,
 
@@ -128,6 +133,7 @@ public record FormantRecipe(
                 most = 10,
                 law = Law.LOGARITHMIC,
                 group = Group.BODY,
+                neutral = 1,
                 meaning = "Narrows all formants at once; bands side by side have none.")
         Double qFactor,
 
@@ -139,6 +145,7 @@ public record FormantRecipe(
                 most = 12,
                 decimals = 1,
                 group = Group.BODY,
+                neutral = 0,
                 meaning = "Level of bands 2, 4, 6 against the others; -80 is silent.")
         Double evenDb,
 
@@ -146,6 +153,7 @@ public record FormantRecipe(
                 name = "apart",
                 least = -1,
                 group = Group.BODY,
+                neutral = 0,
                 meaning = "Odd bands to the left, even bands to the right; below 0 the other way.")
         Double apart,
 
@@ -157,6 +165,7 @@ public record FormantRecipe(
                 most = 40,
                 decimals = 1,
                 group = Group.MOVEMENT,
+                neutral = -80,
                 meaning =
                         "Above -80 each even band is as loud as the odd one before it makes it, with the follower's times.")
         Double followDb,
@@ -167,7 +176,7 @@ public record FormantRecipe(
         @Part(group = Group.EXCITER) Exciter exciter,
         @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
         @Part Common common)
-        implements Recipe, FormantRecipeBuilder.With {
+        implements Recipe, FormantRecipeBuilder.With, PartlyIdle {
     public static final int MOST_BANDS = 32;
     public static final double OFF_DB = -79.5;
     private static final double OFF_LEVEL = -80;
@@ -282,5 +291,22 @@ public record FormantRecipe(
     @Override
     public FormantRecipe played() {
         return Recipe.withMacros(this);
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        boolean follows =
+                followDb > OFF_DB || bands.stream().anyMatch(b -> !b.pathDb().isEmpty());
+        boolean toned = source.levelDb() > OFF_DB && bands.stream().anyMatch(b -> b.noiseShare() < 1);
+        boolean side = bank == Bank.SIDE_BY_SIDE;
+        if (side && id.startsWith("band.") && id.endsWith(".width")) { // they end where the next begins
+            return id.equals("band.1.width") || id.equals("band." + bands.size() + ".width");
+        }
+        return switch (id) {
+            case "follow.attack", "follow.decay" -> follows;
+            case "q" -> !side;
+            case "noise" -> bands.stream().anyMatch(b -> b.noiseShare() > 0);
+            default -> !id.startsWith("harmonic.") || toned && source.wave() == Oscillator.Wave.MEASURED;
+        };
     }
 }

@@ -8,6 +8,7 @@ import nightreed.recipe.part.ParameterSpec;
 public record LoopLoss(
         @ParameterSpec(
                 name = "loop filter",
+                neutral = 1,
                 meaning = "Two-point average, one pole, or four shelves: the more, the closer to the decays asked.")
         Kind kind,
 

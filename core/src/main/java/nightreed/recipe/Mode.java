@@ -29,6 +29,7 @@ public record Mode(
                 least = -80,
                 most = 6,
                 decimals = 1,
+                neutral = 0,
                 meaning = "How loud this mode is struck.")
         double levelDb,
 

@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import nightreed.files.Shown;
+import nightreed.recipe.part.SingleCycle;
 
 /**
  * Recipes as JSON, schema {@value #SCHEMA}; {@value #SECOND_SCHEMA} and {@value #FIRST_SCHEMA} are read, too (docs/formats.md). The fields are the
@@ -40,6 +41,8 @@ public final class RecipeJson {
     private static final String WANTED = "a recipe.json";
     private static final JsonMapper MAPPER = StrictJson.mapper(JsonInclude.Include.NON_EMPTY)
             .addModule(new SimpleModule()
+                    .addSerializer(SingleCycle.class, new CycleOut())
+                    .addDeserializer(SingleCycle.class, new CycleIn())
                     .addSerializer(ExcitationSample.class, new FeedOut())
                     .addDeserializer(ExcitationSample.class, new FeedIn()))
             .build();
@@ -183,6 +186,28 @@ public final class RecipeJson {
             try {
                 return ExcitationSample.of(
                         n.path("sampleRateHz").asInt(), n.path("pcm16").asText());
+            } catch (IllegalArgumentException e) {
+                throw JsonMappingException.from(p, e.getMessage(), e);
+            }
+        }
+    }
+
+    /** A cycle as files have it: two lists, since a file of 256 little objects would be hard to read. */
+    private record CycleLists(List<Double> levelsDb, List<Double> phasesRad) {}
+
+    private static final class CycleOut extends JsonSerializer<SingleCycle> {
+        @Override
+        public void serialize(SingleCycle c, JsonGenerator g, SerializerProvider p) throws IOException {
+            g.writePOJO(new CycleLists(c.levelsDb(), c.phasesRad()));
+        }
+    }
+
+    private static final class CycleIn extends JsonDeserializer<SingleCycle> {
+        @Override
+        public SingleCycle deserialize(JsonParser p, DeserializationContext c) throws IOException {
+            CycleLists in = c.readValue(p, CycleLists.class);
+            try {
+                return new SingleCycle(in.levelsDb, in.phasesRad);
             } catch (IllegalArgumentException e) {
                 throw JsonMappingException.from(p, e.getMessage(), e);
             }

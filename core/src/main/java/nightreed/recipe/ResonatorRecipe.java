@@ -10,6 +10,7 @@ import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
+import nightreed.recipe.part.PartlyIdle;
 import nightreed.recipe.part.Range;
 import nightreed.recipe.part.VelocityMap;
 
@@ -57,6 +58,7 @@ public record ResonatorRecipe(
         @ParameterSpec(
                 name = "body",
                 group = Group.BODY,
+                neutral = 0,
                 meaning = "What resonates: a mode for each ratio, or a tuned comb with harmonics of its own.")
         Body body,
 
@@ -70,6 +72,7 @@ public record ResonatorRecipe(
                 law = Law.ROOT,
                 decimals = 1,
                 group = Group.EXCITER,
+                neutral = 0,
                 meaning = "Time the body takes to answer the strike; 0 for at once.")
         double riseMs,
 
@@ -96,11 +99,12 @@ public record ResonatorRecipe(
                 id = "polarity",
                 name = "comb polarity",
                 group = Group.BODY,
+                neutral = 0,
                 meaning = "Inverted combs sound odd harmonics only, as a stopped pipe does. Modes have none.")
         Polarity polarity,
 
         @Part Common common)
-        implements Recipe, ResonatorRecipeBuilder.With {
+        implements Recipe, ResonatorRecipeBuilder.With, PartlyIdle {
     public static final int MOST_MODES = 64;
 
     public ResonatorRecipe {
@@ -242,5 +246,10 @@ public record ResonatorRecipe(
     @Override
     public ResonatorRecipe played() {
         return Recipe.withMacros(this);
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        return !id.equals("polarity") || body == Body.COMBS;
     }
 }

@@ -11,6 +11,7 @@ import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
+import nightreed.recipe.part.PartlyIdle;
 import nightreed.recipe.part.Range;
 import nightreed.recipe.part.SingleCycle;
 import nightreed.recipe.part.VelocityMap;
@@ -58,7 +59,7 @@ public record RingRecipe(
         @Part(id = "b", name = "second", group = Group.SOURCE)
         Oscillator b,
 
-        SingleCycle cycle,
+        @Part(group = Group.SOURCE) SingleCycle cycle,
 
         @Part(id = "a.filter", name = "first filter", group = Group.SHAPING)
         Filter filterA,
@@ -72,6 +73,7 @@ public record RingRecipe(
                 least = -80,
                 most = 12,
                 decimals = 1,
+                neutral = 0,
                 meaning = "Level of the product; -80 is silent.")
         double ringDb,
 
@@ -81,6 +83,7 @@ public record RingRecipe(
                 least = -80,
                 most = 12,
                 decimals = 1,
+                neutral = -80,
                 meaning = "Level of the first oscillator beside it; -80 is silent.")
         double dryDb,
 
@@ -103,6 +106,7 @@ public record RingRecipe(
                 law = Law.ROOT,
                 decimals = 1,
                 group = Group.MOVEMENT,
+                neutral = 0,
                 meaning = "How far it drifts either way: the beat follows.")
         double driftCents,
 
@@ -114,6 +118,7 @@ public record RingRecipe(
                 most = 2400,
                 decimals = 0,
                 group = Group.PLAYING,
+                neutral = 0,
                 meaning = "How far the second lies off when struck softest; nothing at full force.")
         double velocityCents,
 
@@ -124,6 +129,7 @@ public record RingRecipe(
                 least = -4,
                 most = 4,
                 group = Group.MOVEMENT,
+                neutral = 0,
                 meaning = "How far the drift moves the second's filter along with its pitch.")
         Double driftOctaves,
 
@@ -139,7 +145,7 @@ public record RingRecipe(
         @Part(group = Group.EXCITER) Exciter exciter,
         @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
         @Part Common common)
-        implements Recipe, RingRecipeBuilder.With {
+        implements Recipe, RingRecipeBuilder.With, PartlyIdle {
     public static final double OFF_DB = -79.5;
 
     /** Q with which a filter only tilts the spectrum. */
@@ -249,5 +255,17 @@ public record RingRecipe(
     @Override
     public RingRecipe played() {
         return Recipe.withMacros(this);
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        boolean measured = a.wave() == Oscillator.Wave.MEASURED || b.wave() == Oscillator.Wave.MEASURED;
+        if (id.startsWith("harmonic.")) {
+            return measured;
+        }
+        if (id.startsWith("product.")) {
+            return ringDb > OFF_DB;
+        }
+        return id.startsWith("dry.") ? dryDb > OFF_DB : !id.startsWith("drift.") || driftCents > 0;
     }
 }

@@ -7,7 +7,10 @@ import nightreed.recipe.part.Part;
 
 /** A filter beside or behind the first one. */
 public record SecondFilter(
-        @ParameterSpec(name = "place", meaning = "Behind the first filter, or beside it, so that both are added.")
+        @ParameterSpec(
+                name = "place",
+                neutral = 0,
+                meaning = "Behind the first filter, or beside it, so that both are added.")
         Place place,
 
         @Part Filter filter) {

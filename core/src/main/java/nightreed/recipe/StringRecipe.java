@@ -13,6 +13,7 @@ import nightreed.recipe.part.Parameter.Law;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
+import nightreed.recipe.part.PartlyIdle;
 import nightreed.recipe.part.Range;
 import nightreed.recipe.part.VelocityMap;
 
@@ -51,7 +52,12 @@ public record StringRecipe(
                 meaning = "Level of everything.")
         double levelDb,
 
-        @ParameterSpec(id = "drive", name = "drive", group = Group.EXCITER, meaning = "What sets the string going.")
+        @ParameterSpec(
+                id = "drive",
+                name = "drive",
+                group = Group.EXCITER,
+                neutral = 0,
+                meaning = "What sets the string going.")
         Drive drive,
 
         @Part(group = Group.EXCITER) Exciter exciter,
@@ -68,6 +74,7 @@ public record StringRecipe(
                 law = Law.ROOT,
                 decimals = 6,
                 group = Group.BODY,
+                neutral = 0,
                 meaning = "Stretches the upper partials: n·sqrt(1 + B·n²).")
         double stiffness,
 
@@ -77,6 +84,7 @@ public record StringRecipe(
                 most = 0.5,
                 decimals = 3,
                 group = Group.EXCITER,
+                neutral = 0,
                 meaning = "Where it is plucked, as a share of its length; 0 leaves no partial out.")
         double pluckPoint,
 
@@ -84,6 +92,7 @@ public record StringRecipe(
                 id = "inverted",
                 name = "inverted loop",
                 group = Group.BODY,
+                neutral = 0,
                 meaning = "On: odd partials only, as in a closed pipe.")
         boolean inverted,
 
@@ -97,6 +106,7 @@ public record StringRecipe(
                 least = -6,
                 most = 6,
                 group = Group.SHAPING,
+                neutral = 0,
                 meaning = "How far its envelope moves the decay.")
         double gainOctaves,
 
@@ -120,7 +130,7 @@ public record StringRecipe(
         @Part(id = "track", group = Group.PLAYING) KeyTracking keyTracking,
         @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
         @Part Common common)
-        implements Recipe, StringRecipeBuilder.With {
+        implements Recipe, StringRecipeBuilder.With, PartlyIdle {
     /** What sets a string going. */
     public enum Drive {
         /** Noise of the exciter, which is what the string is filled with. */
@@ -243,5 +253,12 @@ public record StringRecipe(
     @Override
     public StringRecipe played() {
         return Recipe.withMacros(this);
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        return id.startsWith("bow.")
+                ? drive == Drive.ZIGZAG || drive == Drive.FRICTION
+                : !id.startsWith("gain.") || id.equals("gain.depth") || gainOctaves != 0;
     }
 }

@@ -11,6 +11,7 @@ import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.ParameterAccess;
 import nightreed.recipe.part.ParameterSpec;
 import nightreed.recipe.part.Part;
+import nightreed.recipe.part.PartlyIdle;
 import nightreed.recipe.part.Range;
 import nightreed.recipe.part.SingleCycle;
 import nightreed.recipe.part.VelocityMap;
@@ -58,7 +59,7 @@ public record SubtractiveRecipe(
                 most = SubtractiveRecipe.MOST_OSCILLATORS)
         List<Oscillator> oscillators,
 
-        SingleCycle cycle,
+        @Part(group = Group.SOURCE) SingleCycle cycle,
 
         @Part(id = "unison", name = "unison", group = Group.SOURCE)
         Unison unison,
@@ -78,7 +79,7 @@ public record SubtractiveRecipe(
         @Part(group = Group.EXCITER) Exciter exciter,
         @Part(id = "velocity", group = Group.PLAYING) VelocityMap velocity,
         @Part Common common)
-        implements Recipe, SubtractiveRecipeBuilder.With {
+        implements Recipe, SubtractiveRecipeBuilder.With, PartlyIdle {
     public static final int MOST_OSCILLATORS = 9;
 
     public SubtractiveRecipe {
@@ -141,5 +142,11 @@ public record SubtractiveRecipe(
     @Override
     public SubtractiveRecipe played() {
         return Recipe.withMacros(this);
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        return !id.startsWith("harmonic.")
+                || oscillators.stream().anyMatch(o -> o.wave() == Oscillator.Wave.MEASURED && !o.silent());
     }
 }

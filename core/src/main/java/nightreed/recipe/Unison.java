@@ -21,10 +21,14 @@ public record Unison(
 
         @ParameterSpec(
                 name = "about the pitch",
+                neutral = 1,
                 meaning = "On: spread to both sides. Off: the first stays, the others lie above.")
         boolean symmetric,
 
-        @ParameterSpec(name = "width", meaning = "How far they stand apart, left and right.")
+        @ParameterSpec(
+                name = "width",
+                neutral = {0, 0.6},
+                meaning = "How far they stand apart, left and right.")
         double width) {
     public static final int MOST_COPIES = 8;
     public static final Unison USUAL = new Unison(3, 14, true, 0.6);

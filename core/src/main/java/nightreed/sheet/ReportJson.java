@@ -13,7 +13,9 @@ import nightreed.match.compare.Comparison;
 import nightreed.match.fit.JointFit.Heard;
 import nightreed.match.fit.JointFit.Result;
 import nightreed.match.fit.Layers.Layered;
+import nightreed.match.frontier.Frontier.Point;
 import nightreed.match.hearing.Aspect;
+import nightreed.recipe.size.PatchSize;
 
 /** Comparisons and matches as JSON, in the layout that scripts rely on (docs/formats.md). */
 public final class ReportJson {
@@ -34,11 +36,24 @@ public final class ReportJson {
     public static ObjectNode report(Match m) {
         ObjectNode o = new ObjectNode(JsonNodeFactory.instance);
         o.put("method", m.recipe().method());
+        o.put("size", m.size());
+        if (PatchSize.followsRecording(m.recipe())) {
+            o.put("follows", "the recording");
+        }
         o.set("distance", distance(m.comparison()));
+        var frontier = o.putArray("frontier");
+        for (Point p : m.frontier().points()) {
+            frontier.addObject()
+                    .put("method", p.method())
+                    .put("size", p.size())
+                    .put("totalJnd", p.totalJnd())
+                    .put("recipe", frontierFile(frontier.size()));
+        }
         var ranking = o.putArray("ranking");
         for (Ranked r : m.ranking()) {
             ranking.addObject()
                     .put("method", r.fitted().method())
+                    .put("size", PatchSize.of(r.fitted().recipe()))
                     .put("totalJnd", r.fitted().comparison().totalJnd())
                     .put("worstJnd", r.fitted().comparison().worstJnd())
                     .put("worstAspect", r.fitted().comparison().worst().id())
@@ -48,6 +63,11 @@ public final class ReportJson {
         moves(m.moves(), o);
         o.put("seconds", m.seconds());
         return o;
+    }
+
+    /** Name of the file for a point of the frontier, from 1, beside the report. */
+    public static String frontierFile(int point) {
+        return String.format(Locale.ROOT, "frontier/%02d.json", point);
     }
 
     /** Adds what a second layer brought: {@code "layers":{"distance":..,"carries":[..]}}. */

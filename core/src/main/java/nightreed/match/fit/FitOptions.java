@@ -21,6 +21,7 @@ import nightreed.recipe.Recipe;
  * @param seconds that a fit may take; infinite for as long as it needs
  * @param machine that has to play what is found
  * @param effort  share of the usual number of renders
+ * @param follows whether bands may take their courses from the recording, which no hand can set
  * @param settled values that a search leaves, since they are known better than its ear could tell, by id
  */
 @RecordBuilder
@@ -32,11 +33,12 @@ public record FitOptions(
         double seconds,
         Machine machine,
         double effort,
+        boolean follows,
         Set<String> settled)
         implements FitOptionsBuilder.With {
     /** Afresh, nothing locked, as long as it needs, for no machine in particular. */
     public static final FitOptions USUAL =
-            new FitOptions(null, false, null, Set.of(), Double.POSITIVE_INFINITY, Machine.ANY, 1, Set.of());
+            new FitOptions(null, false, null, Set.of(), Double.POSITIVE_INFINITY, Machine.ANY, 1, false, Set.of());
 
     public FitOptions {
         locked = Set.copyOf(locked);
@@ -110,6 +112,11 @@ public record FitOptions(
     /** With another share of the usual number of renders. */
     public FitOptions trying(double share) {
         return withEffort(share);
+    }
+
+    /** With bands that take their courses from the recording. */
+    public FitOptions following() {
+        return withFollows(true);
     }
 
     /** Another recipe with the locked values as they are. */

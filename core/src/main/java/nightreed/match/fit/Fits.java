@@ -89,6 +89,19 @@ public final class Fits {
         }
     }
 
+    /** What is done for each of several methods. */
+    public interface OfMethod<T> {
+        /** @throws UnusableSound if there is nothing to begin with */
+        T with(String method, FitOptions plan, Progress progress) throws UnusableSound;
+    }
+
+    /** All {@linkplain #ofEach of} several methods. */
+    public static List<Fitted> of(
+            Collection<String> methods, AnalysedSound recording, FitOptions plan, Progress progress)
+            throws UnusableSound {
+        return ofEach(methods, recording, plan, (m, options, p) -> of(m, recording, options, p), progress);
+    }
+
     /**
      * Several methods side by side, the most promising first. One that cannot be begun with, or not played on the plan's machine,
      * is left out; so are the least promising ones where the time is too short for all.
@@ -96,8 +109,8 @@ public final class Fits {
      * @param methods names; may be in any order
      * @throws UnusableSound if none of them can be
      */
-    public static List<Fitted> of(
-            Collection<String> methods, AnalysedSound recording, FitOptions plan, Progress progress)
+    public static <T> List<T> ofEach(
+            Collection<String> methods, AnalysedSound recording, FitOptions plan, OfMethod<T> work, Progress progress)
             throws UnusableSound {
         List<String> order = MethodAdvice.of(recording.measurement()).stream()
                 .map(MethodAdvice::method)
@@ -117,16 +130,15 @@ public final class Fits {
                 progress,
                 Double.POSITIVE_INFINITY,
                 0,
-                control -> sideBySide(order.subList(0, many), lanes, recording, each, control),
+                control -> sideBySide(order.subList(0, many), lanes, each, work, control),
                 () -> null);
     }
 
-    private static List<Fitted> sideBySide(
-            List<String> order, int lanes, AnalysedSound recording, FitOptions plan, Control control)
-            throws UnusableSound {
+    private static <T> List<T> sideBySide(
+            List<String> order, int lanes, FitOptions plan, OfMethod<T> work, Control control) throws UnusableSound {
         ExecutorService pool = Executors.newFixedThreadPool(lanes);
         Shares shares = new Shares(control, order.size());
-        List<CompletableFuture<Fitted>> results = new ArrayList<>();
+        List<CompletableFuture<T>> results = new ArrayList<>();
         for (int i = 0; i < order.size(); i++) {
             String method = order.get(i);
             Progress part = shares.of(i).named(method);
@@ -137,7 +149,7 @@ public final class Fits {
                             return null; // nor is another method begun with
                         }
                         try {
-                            return of(method, recording, plan, part);
+                            return work.with(method, plan, part);
                         } catch (UnusableSound e) {
                             throw new CompletionException(e);
                         }
@@ -145,11 +157,11 @@ public final class Fits {
                     pool));
         }
         pool.shutdown();
-        List<Fitted> out = new ArrayList<>();
+        List<T> out = new ArrayList<>();
         UnusableSound unusable = null;
-        for (CompletableFuture<Fitted> r : results) {
+        for (CompletableFuture<T> r : results) {
             try {
-                Fitted f = r.join();
+                T f = r.join();
                 if (f != null) {
                     out.add(f);
                 }
@@ -268,10 +280,10 @@ public final class Fits {
             if (goesOn()) {
                 return List.of(plan.machine().limited(plan.recipe()));
             }
-            return Starts.several(method, recording, brief, progress).stream()
-                    .map(plan::kept)
-                    .map(plan.machine()::limited)
-                    .toList();
+            List<Recipe> all = plan.follows() && method.equals("formant")
+                    ? List.of(Starts.following(recording))
+                    : Starts.several(method, recording, brief, progress);
+            return all.stream().map(plan::kept).map(plan.machine()::limited).toList();
         }
 
         private Fitted judged(List<Recipe> met, boolean soon) throws UnusableSound {

@@ -9,12 +9,15 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.IntStream;
 import nightreed.machine.Machine;
+import nightreed.match.method.Methods;
 import nightreed.match.start.Anchor;
 import nightreed.optim.LeastSquaresProblem;
 import nightreed.optim.LevenbergMarquardt;
 import nightreed.optim.Solution;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
+import nightreed.recipe.size.EqualValues;
+import nightreed.recipe.size.FreeValue;
 import nightreed.work.Progress;
 
 /**
@@ -136,7 +139,21 @@ public final class RenderedLeastSquares {
      * @param rounds  at the most
      */
     public Candidate run(Candidate start, Map<String, Anchor> anchors, List<String> ids, int rounds) {
-        Values values = new Values(start, anchors, ids);
+        return runTogether(start, anchors, Methods.of(start.recipe).together(start.recipe, ids), rounds);
+    }
+
+    /** The same with values that stand for several, which stay as they are to each other. */
+    public Candidate runTogether(
+            Candidate start, Map<String, Anchor> anchors, List<? extends FreeValue> free, int rounds) {
+        List<Axis> axes = free.stream()
+                .filter(FreeValue::isNumber)
+                .map(v -> Axis.of(v, v.value(start.recipe)))
+                .toList();
+        return along(start, anchors, axes, rounds);
+    }
+
+    private Candidate along(Candidate start, Map<String, Anchor> anchors, List<Axis> axes, int rounds) {
+        Values values = new Values(start, anchors, axes);
         if (values.axes.isEmpty()) {
             return start;
         }
@@ -160,9 +177,9 @@ public final class RenderedLeastSquares {
         private boolean[] heard; // parameters that made a difference when they were last looked at
         private int looks;
 
-        Values(Candidate start, Map<String, Anchor> anchors, List<String> ids) {
+        Values(Candidate start, Map<String, Anchor> anchors, List<Axis> axes) {
             this.anchors = anchors;
-            this.axes = axes(start.recipe, ids);
+            this.axes = axes;
             this.origin = axes.stream()
                     .mapToDouble(a -> a.parameter.position(a.value))
                     .toArray();
@@ -186,7 +203,7 @@ public final class RenderedLeastSquares {
             double[] there = new double[point.length];
             for (int i = 0; i < there.length; i++) {
                 Axis a = axes.get(i);
-                there[i] = (a.parameter.position(r.value(a.parameter.id())) - origin[i]) / a.large;
+                there[i] = (a.parameter.position(a.free.value(r)) - origin[i]) / a.large;
             }
             recipes.put(there, r);
             return there;
@@ -234,7 +251,7 @@ public final class RenderedLeastSquares {
             for (int i = 0; i < axes.size(); i++) {
                 if (all || heard[i]) {
                     Axis a = axes.get(i);
-                    moved.add(Axis.of(a.parameter, now.recipe.value(a.parameter.id())));
+                    moved.add(Axis.of(a.free, a.free.value(now.recipe)));
                 }
             }
             double[][] some = slopes(now, anchors, moved);
@@ -278,8 +295,9 @@ public final class RenderedLeastSquares {
     }
 
     /** One value and the steps that it is moved by, in places on its ruler. */
-    public record Axis(Parameter parameter, double value, double small, double large) {
-        static Axis of(Parameter p, double value) {
+    public record Axis(FreeValue free, Parameter parameter, double value, double small, double large) {
+        static Axis of(FreeValue free, double value) {
+            Parameter p = free.parameter();
             double range = p.most() - p.least();
             double small;
             double large;
@@ -301,11 +319,11 @@ public final class RenderedLeastSquares {
                 large = 0.15;
             }
             boolean atTop = p.position(value) + small > 1;
-            return new Axis(p, value, atTop ? -small : small, large);
+            return new Axis(free, p, value, atTop ? -small : small, large);
         }
 
         public Recipe moved(Recipe recipe, double by) {
-            return recipe.with(parameter.id(), parameter.at(parameter.position(value) + by));
+            return free.with(recipe, parameter.at(parameter.position(value) + by));
         }
     }
 
@@ -313,7 +331,7 @@ public final class RenderedLeastSquares {
         List<Axis> out = new ArrayList<>();
         for (Recipe.Setting s : recipe.settings()) {
             if (ids.contains(s.parameter().id())) {
-                out.add(Axis.of(s.parameter(), s.value()));
+                out.add(Axis.of(EqualValues.one(s.parameter()), s.value()));
             }
         }
         return out;

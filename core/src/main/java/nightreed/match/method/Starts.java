@@ -5,6 +5,7 @@ import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Method;
 import nightreed.match.start.Start;
 import nightreed.match.start.StartContext;
+import nightreed.match.start.formant.FormantStart;
 import nightreed.measure.Measurement;
 import nightreed.recipe.Recipe;
 import nightreed.sound.UnusableSound;
@@ -56,6 +57,11 @@ public final class Starts {
             throws UnusableSound {
         Method m = Methods.of(method);
         return List.copyOf(m.starts(new StartContext(recording, m.needsPitch(), progress), brief));
+    }
+
+    /** Bands that take their courses from the recording, as loud as it. @throws UnusableSound if it is several notes */
+    public static Recipe following(AnalysedSound recording) throws UnusableSound {
+        return levelled(FormantStart.following(new StartContext(recording, false, Progress.NONE)), recording);
     }
 
     /** With the level that makes it as loud as the recording, on its own key. */

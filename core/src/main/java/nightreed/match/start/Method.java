@@ -12,6 +12,8 @@ import nightreed.recipe.part.Oscillator;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.size.EqualValues;
+import nightreed.recipe.size.FreeValue;
 import nightreed.sound.UnusableSound;
 
 /**
@@ -110,6 +112,17 @@ public abstract class Method {
         return List.of(all.stream().filter(v -> !isMinor(v)).toList(), all);
     }
 
+    /** What a search moves of the values with these ids: each by itself, or several that have to stay alike. */
+    public List<FreeValue> together(Recipe recipe, List<String> ids) {
+        List<FreeValue> out = new ArrayList<>();
+        for (Recipe.Setting s : recipe.settings()) {
+            if (ids.contains(s.parameter().id())) {
+                out.add(EqualValues.one(s.parameter()));
+            }
+        }
+        return out;
+    }
+
     /** Values that advice is given for. */
     public List<String> advised(Recipe recipe) {
         return searched(recipe);
@@ -192,8 +205,12 @@ public abstract class Method {
             boolean number = p.law() != Parameter.Law.CHOICE;
             boolean told = p.group() != Group.PLAYING && p.group() != Group.SPACE && !p.id().equals("level");
             boolean moving = p.id().startsWith("lfo.") || p.id().startsWith("route.");
-            boolean fixed =
-                    moving || p.id().endsWith("pan") || p.id().endsWith("drift") || p.id().endsWith("imperfection");
+            boolean harmonic = p.id().startsWith("harmonic."); // as measured
+            boolean fixed = harmonic
+                    || moving
+                    || p.id().endsWith("pan")
+                    || p.id().endsWith("drift")
+                    || p.id().endsWith("imperfection");
             if (number && told && !fixed) {
                 out.add(p.id());
             }

@@ -33,7 +33,7 @@ public record Common(
                 meaning = "Quarters a minute, for rates and delays in note values.")
         double tempoBpm,
 
-        @ParameterSpec(name = "pan", least = -1, group = Group.SPACE, meaning = "-1 left, 1 right.")
+        @ParameterSpec(name = "pan", least = -1, group = Group.SPACE, neutral = 0, meaning = "-1 left, 1 right.")
         double pan,
 
         @Part(id = "before", name = "filter before", group = Group.EXCITER)
@@ -61,7 +61,7 @@ public record Common(
         List<Macro> macros,
 
         Double playingGainDb)
-        implements CommonBuilder.With {
+        implements CommonBuilder.With, PartlyIdle {
     public static final int MOST_ROUTES = 16;
     public static final int MOST_MACROS = 8;
     public static final Common NONE =
@@ -84,5 +84,18 @@ public record Common(
     /** The keyboard, the usual one if none is set. */
     public Keyboard keys() {
         return keyboard == null ? Keyboard.USUAL : keyboard;
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        return id.startsWith("lfo.1.")
+                ? isUsed(Route.Source.LFO_1)
+                : id.startsWith("lfo.2.")
+                        ? isUsed(Route.Source.LFO_2)
+                        : !id.startsWith("movement.") || isUsed(Route.Source.ENVELOPE);
+    }
+
+    private boolean isUsed(Route.Source source) {
+        return routes.stream().anyMatch(r -> r.source() == source && r.depth() != 0);
     }
 }

@@ -18,6 +18,7 @@ public record Envelope(
                 law = Law.ROOT,
                 decimals = 3,
                 group = Group.SHAPING,
+                neutral = 0,
                 meaning = "Waits before it starts.")
         double delaySeconds,
 
@@ -28,6 +29,7 @@ public record Envelope(
                 law = Law.ROOT,
                 decimals = 4,
                 group = Group.SHAPING,
+                neutral = 0,
                 meaning = "Time to rise to its top.")
         double attackSeconds,
 
@@ -35,6 +37,7 @@ public record Envelope(
                 name = "attack curve",
                 least = -1,
                 group = Group.SHAPING,
+                neutral = 0,
                 meaning = "Bend of the rise: above 0 fast at first, below 0 slow at first.")
         double attackCurve,
 
@@ -45,6 +48,7 @@ public record Envelope(
                 law = Law.ROOT,
                 decimals = 3,
                 group = Group.SHAPING,
+                neutral = 0,
                 meaning = "Stays at its top for so long.")
         double holdSeconds,
 
@@ -62,12 +66,14 @@ public record Envelope(
                 name = "fall curve",
                 least = -1,
                 group = Group.SHAPING,
+                neutral = 1,
                 meaning = "Bend of decay and release: 1 falls like a struck body.")
         double fallCurve,
 
         @ParameterSpec(
                 name = "sustain",
                 group = Group.SHAPING,
+                neutral = {0, 1},
                 meaning = "Where it stays while the key is held, as a share of its top.")
         double sustain,
 
@@ -80,7 +86,7 @@ public record Envelope(
                 group = Group.SHAPING,
                 meaning = "Time to fall to nothing after the key is let go.")
         double releaseSeconds)
-        implements EnvelopeBuilder.With {
+        implements EnvelopeBuilder.With, PartlyIdle {
     private static final double SIXTY_DB = Math.log(1000);
 
     /** On at once, until the key is let go. */
@@ -148,5 +154,14 @@ public record Envelope(
     private static double bent(double x, double curve) {
         double k = SIXTY_DB * curve;
         return Math.abs(k) < 1e-6 ? x : -Math.expm1(-k * x) / -Math.expm1(-k);
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        return switch (id) {
+            case "decay", "fallCurve" -> sustain < 1;
+            case "release" -> sustain > 0;
+            default -> true;
+        };
     }
 }

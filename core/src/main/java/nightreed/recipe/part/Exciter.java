@@ -13,6 +13,7 @@ public record Exciter(
                 least = 0.02,
                 most = 20,
                 law = Law.LOGARITHMIC,
+                neutral = 0.5,
                 meaning = "How long the mallet touches: longer is a slower, rounder start.")
         double contactMs,
 
@@ -23,6 +24,7 @@ public record Exciter(
                 least = -100,
                 most = 24,
                 decimals = 1,
+                neutral = -100,
                 meaning = "Noise of the contact, at its start.")
         double noiseDb,
 
@@ -57,7 +59,8 @@ public record Exciter(
                 law = Law.LOGARITHMIC,
                 decimals = 0,
                 meaning = "Takes the hiss out of the noise.")
-        double noiseHighHz) {
+        double noiseHighHz)
+        implements PartlyIdle {
     /** At or below this the noise is off [dB]. */
     public static final double OFF_DB = -99.5;
 
@@ -86,5 +89,10 @@ public record Exciter(
 
     public boolean noisy() {
         return noiseDb > OFF_DB;
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        return noisy() || !id.startsWith("noise.") || id.equals("noise.level");
     }
 }

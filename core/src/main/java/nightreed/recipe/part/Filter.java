@@ -8,10 +8,10 @@ import nightreed.recipe.part.Parameter.Law;
  * @param envelope what {@code envelopeOctaves} follows; null for none
  */
 public record Filter(
-        @ParameterSpec(name = "kind", meaning = "Which part of the spectrum passes.")
+        @ParameterSpec(name = "kind", neutral = 0, meaning = "Which part of the spectrum passes.")
         Kind kind,
 
-        @ParameterSpec(name = "slope", meaning = "How steeply the rest falls.")
+        @ParameterSpec(name = "slope", neutral = 1, meaning = "How steeply the rest falls.")
         Slope slope,
 
         @ParameterSpec(
@@ -29,6 +29,7 @@ public record Filter(
                 least = 0.3,
                 most = 60,
                 law = Law.LOGARITHMIC,
+                neutral = 0.71,
                 meaning = "Resonance: 0.71 is flat, more stands out and rings.")
         double q,
 
@@ -36,6 +37,7 @@ public record Filter(
                 name = "key tracking",
                 least = -1,
                 most = 2,
+                neutral = {0, 1},
                 meaning = "Octaves the cutoff moves with each octave of the key.")
         double keyTracking,
 
@@ -44,10 +46,16 @@ public record Filter(
                 unit = "oct",
                 least = -8,
                 most = 8,
+                neutral = 0,
                 meaning = "How far its envelope moves the cutoff.")
         double envelopeOctaves,
 
-        @ParameterSpec(name = "velocity", unit = "oct", most = 6, meaning = "How far strength moves the cutoff.")
+        @ParameterSpec(
+                name = "velocity",
+                unit = "oct",
+                most = 6,
+                neutral = {0, 1},
+                meaning = "How far strength moves the cutoff.")
         double velocityOctaves,
 
         @ParameterSpec(
@@ -55,10 +63,12 @@ public record Filter(
                 unit = "dB",
                 most = 36,
                 decimals = 1,
+                neutral = 0,
                 meaning = "Bends the wave before the filter: denser and more even.")
         double driveDb,
 
-        @Part(id = "envelope", name = "envelope") Envelope envelope) {
+        @Part(id = "envelope", name = "envelope") Envelope envelope)
+        implements PartlyIdle {
     public static final Filter USUAL = lowPass(2000, 0.71);
 
     /** Which part passes. */
@@ -95,5 +105,10 @@ public record Filter(
     /** Fixed low-pass of 12 dB per octave. */
     public static Filter lowPass(double cutoffHz, double q) {
         return new Filter(Kind.LOW, Slope.DB_12, cutoffHz, q, 0, 0, 0, 0, null);
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        return envelopeOctaves != 0 || !id.startsWith("envelope.");
     }
 }

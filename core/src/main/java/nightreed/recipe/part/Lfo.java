@@ -10,7 +10,7 @@ import nightreed.recipe.part.Parameter.Law;
  * @param points corners of a drawn zigzag, evenly spaced over one cycle, 2 to 32 values of -1 to 1; empty for a triangle
  */
 public record Lfo(
-        @ParameterSpec(name = "shape", group = Group.MOVEMENT, meaning = "Course of one cycle.")
+        @ParameterSpec(name = "shape", group = Group.MOVEMENT, neutral = 0, meaning = "Course of one cycle.")
         Shape shape,
 
         @ParameterSpec(
@@ -22,7 +22,7 @@ public record Lfo(
                 meaning = "Cycles a second, a quarter note or a bar.")
         double rate,
 
-        @ParameterSpec(name = "rate per", group = Group.MOVEMENT, meaning = "What the rate is counted by.")
+        @ParameterSpec(name = "rate per", group = Group.MOVEMENT, neutral = 0, meaning = "What the rate is counted by.")
         Per per,
 
         @ParameterSpec(
@@ -32,6 +32,7 @@ public record Lfo(
                 most = 360,
                 decimals = 0,
                 group = Group.MOVEMENT,
+                neutral = 0,
                 meaning = "Where in its cycle it starts.")
         double startDegrees,
 
@@ -41,6 +42,7 @@ public record Lfo(
                 most = 10,
                 law = Law.ROOT,
                 group = Group.MOVEMENT,
+                neutral = 0,
                 meaning = "Waits after key-down.")
         double delaySeconds,
 
@@ -50,6 +52,7 @@ public record Lfo(
                 most = 10,
                 law = Law.ROOT,
                 group = Group.MOVEMENT,
+                neutral = 0,
                 meaning = "Time in which it grows to its full depth.")
         double fadeSeconds,
 
@@ -58,22 +61,29 @@ public record Lfo(
                 least = 0.02,
                 most = 0.98,
                 group = Group.MOVEMENT,
+                neutral = 0.5,
                 meaning = "Share of the cycle that a square is up, or a triangle rises.")
         double duty,
 
         @ParameterSpec(
                 name = "edge",
                 group = Group.MOVEMENT,
+                neutral = 0,
                 meaning = "How much of each half a square or a step takes to get there.")
         double edge,
 
-        @ParameterSpec(name = "free-running", group = Group.MOVEMENT, meaning = "On: it never starts anew with a note.")
+        @ParameterSpec(
+                name = "free-running",
+                group = Group.MOVEMENT,
+                neutral = 0,
+                meaning = "On: it never starts anew with a note.")
         boolean free,
 
-        @ParameterSpec(name = "common", group = Group.MOVEMENT, meaning = "On: all notes share one.")
+        @ParameterSpec(name = "common", group = Group.MOVEMENT, neutral = 0, meaning = "On: all notes share one.")
         boolean common,
 
-        List<Double> points) {
+        List<Double> points)
+        implements PartlyIdle {
     /** Sine vibrato as a player would. */
     public static final Lfo USUAL = new Lfo(Shape.SINE, 5.5, Per.SECOND, 0, 0, 0, 0.5, 0, false, false, List.of());
 
@@ -184,5 +194,14 @@ public record Lfo(
         z = (z ^ (z >>> 30)) * 0xBF58476D1CE4E5B9L;
         z = (z ^ (z >>> 27)) * 0x94D049BB133111EBL;
         return ((z ^ (z >>> 31)) >>> 11) * 0x1.0p-52 - 1;
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        return switch (id) {
+            case "duty" -> shape == Shape.SQUARE || shape == Shape.TRIANGLE;
+            case "edge" -> shape == Shape.SQUARE || shape == Shape.RANDOM_STEPS;
+            default -> true;
+        };
     }
 }

@@ -6,10 +6,13 @@ import nightreed.recipe.part.Parameter.Law;
 /** One oscillator. */
 @RecordBuilder
 public record Oscillator(
-        @ParameterSpec(name = "wave", meaning = "Its wave; measured is one cycle taken from the recording.")
+        @ParameterSpec(
+                name = "wave",
+                neutral = 0,
+                meaning = "Its wave; measured is one cycle taken from the recording.")
         Wave wave,
 
-        @ParameterSpec(name = "feet", meaning = "Octave, by the length of an organ pipe: 8 is at pitch.")
+        @ParameterSpec(name = "feet", neutral = 2, meaning = "Octave, by the length of an organ pipe: 8 is at pitch.")
         Feet feet,
 
         @ParameterSpec(
@@ -19,6 +22,7 @@ public record Oscillator(
                 most = 40,
                 law = Law.LOGARITHMIC,
                 decimals = 4,
+                neutral = 1,
                 meaning = "Frequency over that of the key, on top of the feet.")
         double ratio,
 
@@ -28,6 +32,7 @@ public record Oscillator(
                 least = -100,
                 most = 100,
                 decimals = 1,
+                neutral = 0,
                 meaning = "Offset that makes it beat with the others.")
         double detuneCents,
 
@@ -37,10 +42,16 @@ public record Oscillator(
                 least = -80,
                 most = 6,
                 decimals = 1,
+                neutral = 0,
                 meaning = "Its level; -80 is silent.")
         double levelDb,
 
-        @ParameterSpec(name = "width", least = 0.02, most = 0.98, meaning = "Share of the cycle that a pulse is up.")
+        @ParameterSpec(
+                name = "width",
+                least = 0.02,
+                most = 0.98,
+                neutral = 0.5,
+                meaning = "Share of the cycle that a pulse is up.")
         double width,
 
         @ParameterSpec(
@@ -50,16 +61,19 @@ public record Oscillator(
                 most = 6.2832,
                 leastEver = -100,
                 mostEver = 100,
+                neutral = 0,
                 meaning = "Where in its cycle it starts.")
         double phaseRad,
 
         @ParameterSpec(
                 name = "free-running",
+                neutral = 0,
                 meaning = "On: it starts anywhere in its cycle, another place for each note.")
         boolean free,
 
         @ParameterSpec(
                 name = "imperfection",
+                neutral = 0,
                 meaning = "Uneven harmonics, the same for all notes: 0 is the ideal wave.")
         double imperfection,
 
@@ -69,12 +83,13 @@ public record Oscillator(
                 unit = "cents",
                 most = 50,
                 decimals = 1,
+                neutral = 0,
                 meaning = "Slow wandering of its pitch.")
         double driftCents,
 
-        @ParameterSpec(name = "pan", least = -1, meaning = "-1 left, 1 right.")
+        @ParameterSpec(name = "pan", least = -1, neutral = 0, meaning = "-1 left, 1 right.")
         double pan)
-        implements OscillatorBuilder.With, Repeatable {
+        implements OscillatorBuilder.With, Repeatable, PartlyIdle {
     public static final double OFF_DB = -79.5;
     public static final Oscillator USUAL = of(Wave.SAW, 1);
 
@@ -139,5 +154,10 @@ public record Oscillator(
     /** Frequency over that of the key, everything but drift included. */
     public double frequencyRatio() {
         return feet.factor() * ratio * Math.pow(2, detuneCents / 1200);
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        return id.equals("level") || !silent() && (wave == Wave.PULSE || !id.equals("width"));
     }
 }

@@ -283,7 +283,7 @@ public final class ParameterAccess {
         }
     }
 
-    private static double number(Object v) {
+    static double number(Object v) {
         if (v instanceof Boolean b) {
             return b ? 1 : 0;
         }

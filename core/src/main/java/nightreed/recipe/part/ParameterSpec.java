@@ -38,6 +38,9 @@ public @interface ParameterSpec {
 
     int decimals() default 2;
 
+    /** Values at which it does nothing, or what nothing needs to be said about; none if it always has to be set. */
+    double[] neutral() default {};
+
     /** Where it belongs; the part's group if left as it is. */
     Parameter.Group group() default Parameter.Group.INHERITED;
 

@@ -34,7 +34,8 @@ final class RecordShape {
             Parameter.Law law,
             int decimals,
             Parameter.Group group,
-            String meaning) {
+            String meaning,
+            List<Double> neutral) {
         static Spec of(RecordComponent c) {
             ParameterSpec d = c.getAnnotation(ParameterSpec.class);
             return d == null
@@ -50,7 +51,8 @@ final class RecordShape {
                             d.law(),
                             d.decimals(),
                             d.group(),
-                            d.meaning());
+                            d.meaning(),
+                            Arrays.stream(d.neutral()).boxed().toList());
         }
 
         private static String id(RecordComponent c, ParameterSpec d) {

@@ -5,10 +5,10 @@ import nightreed.recipe.part.Parameter.Law;
 
 /** One way from something that moves to something that is moved. */
 public record Route(
-        @ParameterSpec(name = "from", group = Group.MOVEMENT, meaning = "What moves it.")
+        @ParameterSpec(name = "from", group = Group.MOVEMENT, neutral = 0, meaning = "What moves it.")
         Source source,
 
-        @ParameterSpec(name = "to", group = Group.MOVEMENT, meaning = "What is moved.")
+        @ParameterSpec(name = "to", group = Group.MOVEMENT, neutral = 0, meaning = "What is moved.")
         Target target,
 
         @ParameterSpec(
@@ -16,6 +16,7 @@ public record Route(
                 least = -9600,
                 most = 9600,
                 group = Group.MOVEMENT,
+                neutral = 0,
                 meaning = "How far, in the unit of what is moved.")
         double depth,
 
@@ -23,9 +24,10 @@ public record Route(
                 name = "curve",
                 least = -1,
                 group = Group.MOVEMENT,
+                neutral = 0,
                 meaning = "Of strength only: above 0 hard strikes do most of it, below 0 soft ones do.")
         Double curve)
-        implements Refined, Repeatable {
+        implements Refined, Repeatable, PartlyIdle {
     public static final Route USUAL = new Route(Source.LFO_1, Target.PITCH, 15);
 
     /** What moves. */
@@ -105,5 +107,10 @@ public record Route(
         return component.equals("depth")
                 ? general.ranging(-target.most(), target.most(), Law.LINEAR, target.unit(), target.most() > 100 ? 1 : 2)
                 : general;
+    }
+
+    @Override
+    public boolean inEffect(String id) {
+        return depth != 0;
     }
 }

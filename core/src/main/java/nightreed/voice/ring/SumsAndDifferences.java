@@ -43,14 +43,14 @@ public final class SumsAndDifferences {
         if (cycle == null) {
             return 2 / (Math.PI * n);
         }
-        if (n > cycle.levelsDb().size()) {
+        if (n > cycle.harmonics().size()) {
             return 0;
         }
         double power = 0;
         for (double db : cycle.levelsDb()) {
             power += Math.pow(10, db / 10);
         }
-        return Math.pow(10, cycle.levelsDb().get(n - 1) / 20) / Math.sqrt(power);
+        return Math.pow(10, cycle.harmonics().get(n - 1).levelDb() / 20) / Math.sqrt(power);
     }
 
     /**

@@ -143,26 +143,28 @@ public final class WaveSet {
         double scale = 1 / Math.sqrt(Math.max(1e-20, power)); // as loud as a sine of 1
         return new WaveSet(new Harmonic() {
             private double amplitude(int n) {
-                return n > most() ? 0 : scale * Math.pow(10, cycle.levelsDb().get(n - 1) / 20);
+                return n > most()
+                        ? 0
+                        : scale * Math.pow(10, cycle.harmonics().get(n - 1).levelDb() / 20);
             }
 
             @Override
             public double cosine(int n) {
                 return n > most()
                         ? 0
-                        : amplitude(n) * Math.cos(cycle.phasesRad().get(n - 1));
+                        : amplitude(n) * Math.cos(cycle.harmonics().get(n - 1).phaseRad());
             }
 
             @Override
             public double sine(int n) {
                 return n > most()
                         ? 0
-                        : -amplitude(n) * Math.sin(cycle.phasesRad().get(n - 1));
+                        : -amplitude(n) * Math.sin(cycle.harmonics().get(n - 1).phaseRad());
             }
 
             @Override
             public int most() {
-                return cycle.levelsDb().size();
+                return cycle.harmonics().size();
             }
         });
     }

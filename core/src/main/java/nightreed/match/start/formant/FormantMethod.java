@@ -1,11 +1,17 @@
 package nightreed.match.start.formant;
 
+import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import nightreed.match.start.Method;
 import nightreed.match.start.StartContext;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.FormantRecipe.Bank;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.size.EqualValues;
+import nightreed.recipe.size.FreeValue;
+import nightreed.recipe.size.FreeValues;
 
 /** Pulse and noise through a bank of bands. */
 public final class FormantMethod extends Method {
@@ -33,10 +39,10 @@ public final class FormantMethod extends Method {
         return false;
     }
 
-    /** It begins so near that more gains little. */
+    /** A second of it costs as much as several of others, and it begins near. */
     @Override
     public double amount(boolean held) {
-        return 1650;
+        return 4000;
     }
 
     @Override
@@ -48,18 +54,37 @@ public final class FormantMethod extends Method {
         return ((FormantRecipe) recipe).bank() == Bank.SIDE_BY_SIDE;
     }
 
-    /** Levels of bands side by side are set band by band, from what each lacks. */
+    /** Bands side by side stay where they are. Levels of those that follow are set band by band, from what each lacks. */
     @Override
     public List<List<String>> stages(Recipe recipe) {
-        return isSideBySide(recipe)
-                ? List.of(searched(recipe).stream()
-                        .filter(v -> v.endsWith(".noiseShare")
-                                || v.endsWith(".amp.attack")
-                                || v.endsWith(".amp.decay")
-                                || v.startsWith("noise")
-                                || v.startsWith("exciter"))
-                        .toList())
-                : super.stages(recipe);
+        if (!isSideBySide(recipe)) {
+            return super.stages(recipe);
+        }
+        List<String> moved = searched(recipe).stream()
+                .filter(v -> v.endsWith(".noiseShare")
+                        || v.endsWith(".amp.attack")
+                        || v.endsWith(".amp.decay")
+                        || v.endsWith(".amp.sustain")
+                        || v.startsWith("noise")
+                        || v.startsWith("exciter"))
+                .toList();
+        return List.of(moved);
+    }
+
+    /** Bands that share an envelope go on sharing it. */
+    @Override
+    public List<FreeValue> together(Recipe recipe, List<String> ids) {
+        List<FreeValue> out = new ArrayList<>();
+        Set<String> tied = new HashSet<>();
+        for (FreeValue v : FreeValues.of(recipe)) {
+            if (v instanceof EqualValues && v.ids().size() > 1 && v.id().contains(".amp.") && ids.contains(v.id())) {
+                out.add(v);
+                tied.addAll(v.ids());
+            }
+        }
+        List<String> rest = ids.stream().filter(id -> !tied.contains(id)).toList();
+        out.addAll(super.together(recipe, rest));
+        return out;
     }
 
     /** Not for the places of bands side by side. */

@@ -16,10 +16,14 @@ import nightreed.recipe.part.Oscillator.Wave;
 import nightreed.recipe.part.VelocityMap;
 import nightreed.voice.formant.Followers;
 
-/** Free formants where they were measured; otherwise bands a Bark and a half apart that follow the recording. */
+/** Free formants where they were measured; otherwise bands a Bark and a half apart that share a few envelopes. */
 public final class FormantStart {
     private static final double BARKS_APART = 1.5;
     private static final double STEP_SECONDS = 0.01;
+
+    /** Envelopes that the bands share at first; more than three brought little, and a search takes those away that are too many. */
+    private static final int COURSES = 3;
+
     private static final Oscillator SILENT =
             new Oscillator(Wave.SAW, Oscillator.Feet.FEET_8, 1, 0, -80, 0.5, 0, false, 0, 0, 0);
 
@@ -31,37 +35,52 @@ public final class FormantStart {
                 .toList();
         boolean body = !g.measurement().traits().sources().isEmpty()
                 && g.measurement().traits().sources().get(0).wave() == SourceWave.Wave.OTHER;
-        return body && g.isPitched() && formants.size() >= 2 ? free(g, formants) : following(g);
+        return body && g.isPitched() && formants.size() >= 2 ? free(g, formants) : shared(g, COURSES);
     }
 
-    /** As measured, and bands that follow the recording, driven by a saw and by the recording's own wave. */
+    /** As measured, and bands that share few or more envelopes, driven by a saw and by the recording's own wave. */
     public static List<FormantRecipe> several(StartContext g) {
         List<FormantRecipe> out = new ArrayList<>(List.of(of(g)));
         if (out.get(0).bank() == Bank.FORMANTS) {
-            out.add(following(g));
+            out.add(shared(g, COURSES));
         }
         if (g.cycle() != null) {
-            FormantRecipe r = following(g);
-            out.add(new FormantRecipe(
-                    r.key(),
-                    r.tuningCents(),
-                    r.levelDb(),
-                    r.bank(),
-                    Oscillator.of(Wave.MEASURED, 1),
-                    g.cycle(),
-                    r.noiseDb(),
-                    r.bands(),
-                    r.tiltDbPerOctave(),
-                    r.shiftCents(),
-                    r.followAttackMs(),
-                    r.followDecayMs(),
-                    r.stepSeconds(),
-                    r.amplitude(),
-                    r.exciter(),
-                    r.velocity(),
-                    r.common()));
+            out.add(shared(g, COURSES)
+                    .with(b -> b.source(Oscillator.of(Wave.MEASURED, 1)).cycle(g.cycle())));
         }
         return out;
+    }
+
+    /** A bank whose bands each take the course that the recording has there: an effect, and nothing that a hand could set. */
+    public static FormantRecipe following(StartContext g) {
+        FormantRecipe flat = bank(g);
+        FormantRecipe moved =
+                Followers.follow(flat, g.side().clip(), g.measurement().onsetSeconds());
+        g.say("band", true, "levels of the bands of the recording, over time");
+        List<FormantBand> out = new ArrayList<>();
+        for (FormantBand b : moved.bands()) {
+            out.add(b.withLevelDb(StartContext.limited(-sourceDb(g, b) - 20, -60, 24)));
+        }
+        return moved.withBands(out);
+    }
+
+    private static FormantRecipe shared(StartContext g, int groups) {
+        FormantRecipe flat = bank(g);
+        SharedCourses courses = new SharedCourses(
+                Followers.powers(flat, g.side().clip(), g.measurement().onsetSeconds()), flat.stepSeconds());
+        int[] of = courses.grouped(groups);
+        List<FormantBand> out = new ArrayList<>();
+        double loudest = Double.NEGATIVE_INFINITY;
+        for (int i = 0; i < of.length; i++) {
+            FormantBand b = flat.bands().get(i);
+            double db = 10 * Math.log10(courses.top(i) + 1e-20) - sourceDb(g, b);
+            loudest = Math.max(loudest, db);
+            out.add(b.withLevelDb(StartContext.limited(db, -200, 24)).withEnvelope(courses.envelope(g, of, of[i])));
+        }
+        double most = loudest;
+        out.replaceAll(b -> b.withLevelDb(StartContext.limited(b.levelDb() - most, -60, 24)));
+        g.say("band", true, "levels of the bands of the recording, and the courses that most of them share");
+        return flat.withBands(out);
     }
 
     /** Power of a band against that of the strongest, of which a pitch has no reason below itself. */
@@ -123,35 +142,29 @@ public final class FormantStart {
         return next.db() - g.lines().get(0).db() + 20 * Math.log10(Math.max(1, next.hz() / g.f0()));
     }
 
-    private static FormantRecipe following(StartContext g) {
+    /** Bands side by side that all do the same, from where the recording has much. */
+    private static FormantRecipe bank(StartContext g) {
         Oscillator source = g.isPitched() ? Oscillator.of(Wave.SAW, 1) : SILENT;
         double lowest = g.isPitched() ? Math.max(1, Bark.of(0.6 * g.f0())) : 1;
         List<FormantBand> bands = side(g, 1);
         FormantRecipe whole = recipe(g, Bank.SIDE_BY_SIDE, bands, Envelope.held(0.001, 0.2), source);
-        bands = side(g, Math.min(lowest, lowestHeard(g, whole)));
-        FormantRecipe flat = whole.withBands(bands);
-        FormantRecipe moved =
-                Followers.follow(flat, g.side().clip(), g.measurement().onsetSeconds());
-        g.say("band", true, "levels of the bands of the recording, over time");
-        // what the source has in each band is taken off again
-        List<FormantBand> out = new ArrayList<>();
-        for (int i = 0; i < bands.size(); i++) {
-            FormantBand b = moved.bands().get(i);
-            double low = b.centreHz() - b.widthHz() / 2;
-            double high = b.centreHz() + b.widthHz() / 2;
-            double power = 1e-6;
-            for (int n = (int) Math.max(1, Math.ceil(low / g.f0())); n * g.f0() < high; n++) {
-                power += 0.2 / n / n;
-            }
-            // a band between two lines is not raised until it hears one
-            double even = 0.2 * g.f0() * b.widthHz() / (b.centreHz() * b.centreHz());
-            power = Math.max(power, 0.5 * even);
-            double noise = 0.01 * b.widthHz() / 20_000;
-            double share = b.noiseShare();
-            double own = (1 - share) * (1 - share) * power + share * share * noise;
-            out.add(b.withLevelDb(StartContext.limited(-10 * Math.log10(own) - 20, -60, 24)));
+        return whole.withBands(side(g, Math.min(lowest, lowestHeard(g, whole))));
+    }
+
+    /** What the sources have in a band [dB]. */
+    private static double sourceDb(StartContext g, FormantBand b) {
+        double low = b.centreHz() - b.widthHz() / 2;
+        double high = b.centreHz() + b.widthHz() / 2;
+        double power = 1e-6;
+        for (int n = (int) Math.max(1, Math.ceil(low / g.f0())); n * g.f0() < high; n++) {
+            power += 0.2 / n / n;
         }
-        return moved.withBands(out);
+        // a band between two lines is not raised until it hears one
+        double even = 0.2 * g.f0() * b.widthHz() / (b.centreHz() * b.centreHz());
+        power = Math.max(power, 0.5 * even);
+        double noise = 0.01 * b.widthHz() / 20_000;
+        double share = b.noiseShare();
+        return 10 * Math.log10((1 - share) * (1 - share) * power + share * share * noise);
     }
 
     /** Noise where no partial lies near, and everywhere if there are none; the wave elsewhere. */

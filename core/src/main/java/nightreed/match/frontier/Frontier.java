@@ -1,0 +1,117 @@
+package nightreed.match.frontier;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import nightreed.match.advice.Adviser;
+import nightreed.match.compare.Comparison;
+import nightreed.match.hearing.Use;
+import nightreed.recipe.Recipe;
+
+/**
+ * Patches from the simplest to the nearest, each both further and simpler than the next.
+ *
+ * @param points by rising size; at least one
+ */
+public record Frontier(List<Point> points) {
+    /** A nearest one that is further off than the use allows is not paid for with many values for so little [JND]; chosen: half of what is just noticed. */
+    private static final double NOT_WORTH_JND = 0.5;
+
+    /**
+     * A patch.
+     *
+     * @param size       values that a hand has to set
+     * @param comparison of a fresh render with the recording
+     */
+    public record Point(int size, Recipe recipe, Comparison comparison) {
+        public double totalJnd() {
+            return comparison.totalJnd();
+        }
+
+        public String method() {
+            return recipe.method();
+        }
+    }
+
+    public Frontier {
+        if (points.isEmpty()) {
+            throw new IllegalArgumentException("a frontier has at least one point");
+        }
+        points = List.copyOf(points);
+    }
+
+    /** Of many patches, those that none beats that is as simple and as near. */
+    public static Frontier of(List<Point> met) {
+        List<Point> order = new ArrayList<>(met);
+        order.sort(Comparator.comparingInt(Point::size).thenComparingDouble(Point::totalJnd));
+        List<Point> out = new ArrayList<>();
+        for (Point p : order) {
+            if (out.isEmpty() || p.totalJnd() < out.get(out.size() - 1).totalJnd()) {
+                out.add(p);
+            }
+        }
+        return new Frontier(out);
+    }
+
+    /** The best of several, of whatever method. */
+    public static Frontier over(List<Frontier> all) {
+        return of(all.stream().flatMap(f -> f.points.stream()).toList());
+    }
+
+    public Point simplest() {
+        return points.get(0);
+    }
+
+    public Point nearest() {
+        return points.get(points.size() - 1);
+    }
+
+    /** The nearest with at most so many values; the simplest if none is so simple. */
+    public Point atMost(int size) {
+        Point best = simplest();
+        for (Point p : points) {
+            best = p.size() <= size ? p : best;
+        }
+        return best;
+    }
+
+    /** The simplest that is at least so near [JND]; the nearest if none is. */
+    public Point within(double jnd) {
+        for (Point p : points) {
+            if (p.totalJnd() <= jnd) {
+                return p;
+            }
+        }
+        return nearest();
+    }
+
+    /** The simplest that is near enough for a use; where none is, the simplest that is hardly further than the nearest. */
+    public Point recommended(Use use) {
+        return within(Math.max(use.mostJnd(), nearest().totalJnd() + NOT_WORTH_JND));
+    }
+
+    /** What a point takes and gives, and what the next would bring, in a sentence. */
+    public String words(Point p) {
+        String now = String.format(
+                Locale.ROOT,
+                "%s, %s, %d values, %.1f JND",
+                p.method(),
+                Adviser.cost(p.recipe()),
+                p.size(),
+                p.totalJnd());
+        int at = points.indexOf(p);
+        if (at < 0 || at == points.size() - 1) {
+            return now + "; nothing nearer was found";
+        }
+        Point next = points.get(at + 1);
+        int more = next.size() - p.size();
+        return String.format(
+                Locale.ROOT,
+                "%s; %d value%s more would bring %.1f",
+                now,
+                more,
+                more == 1 ? "" : "s",
+                p.totalJnd() - next.totalJnd());
+    }
+}

@@ -1,0 +1,244 @@
+package nightreed.match.frontier;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import nightreed.match.fit.Budget;
+import nightreed.match.fit.FitOptions;
+import nightreed.match.fit.OneNote;
+import nightreed.match.fit.PerceptualResiduals;
+import nightreed.match.fit.RenderedLeastSquares;
+import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.frontier.Simplifications.Step;
+import nightreed.match.method.Methods;
+import nightreed.match.sound.AnalysedSound;
+import nightreed.match.start.Anchor;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.size.FreeValue;
+import nightreed.recipe.size.FreeValues;
+import nightreed.recipe.size.PatchSize;
+import nightreed.work.Progress;
+
+/**
+ * Makes a recipe simpler and simpler: in each round all single steps are heard, those that lose least for what they save are taken
+ * together, and the values that are left are polished.
+ */
+final class FrontierSearch {
+    /** Seconds after the onset that are listened to: a search's own, and for the many steps less. */
+    private static final double HEARD_SECONDS = 4;
+
+    private static final double BRIEFLY_SECONDS = 1.5;
+
+    /** What a render of a dear method may take, by which it is heard shorter, as {@link OneNote#cost} counts. */
+    private static final double DEAR = 12;
+
+    private static final double LEAST_SECONDS = 0.8;
+
+    /** What rounded values may lose [JND]. */
+    private static final double ROUNDED_JND = 0.03;
+
+    /** Share of the values that a round leaves: at the least where renders are dear, at the most where they are cheap. */
+    private static final double LEAST_LEFT = 0.55;
+
+    private static final double MOST_LEFT = 0.85;
+
+    /** What may be spent, as {@link OneNote#cost} counts: some 10 s of one core. */
+    private static final double AMOUNT = 4500;
+
+    /** Looks that a round takes for each value: brief ones at the steps, whole ones for the polish. */
+    private static final double BRIEF_LOOKS = 1.5;
+
+    private static final double WHOLE_LOOKS = 2;
+
+    /** A round that loses more than so many times what its steps lose singly is made with half of them. */
+    private static final double TOO_MUCH = 1.6;
+
+    /** Beyond this nothing is an imitation any more [JND]. */
+    private static final double MOST_JND = 7;
+
+    private static final int FEWEST = 3;
+
+    /** Rounds in a row that may make nothing simpler, since steps that save something by themselves need not do so together. */
+    private static final int PATIENCE = 2;
+
+    private static final int POLISH_ROUNDS = 3;
+
+    private final FitOptions plan;
+    private final Recipe nearest;
+    private final RenderedLeastSquares whole;
+    private final RenderedLeastSquares brief;
+    private final Budget budget;
+    private final AnalysedSound recording;
+
+    /** A patch that was met. */
+    record Met(int size, Candidate heard) {}
+
+    private record Tried(Step step, int saved, double lost) {
+        double price() {
+            return lost / saved;
+        }
+    }
+
+    /** @param nearest what is made simpler */
+    FrontierSearch(AnalysedSound recording, Recipe nearest, FitOptions plan, Progress progress) {
+        this.recording = recording;
+        this.nearest = nearest;
+        this.plan = plan;
+        this.budget = new Budget(AMOUNT, progress);
+        double cost = ear(HEARD_SECONDS).cost(nearest);
+        double share = Math.min(1, DEAR / cost);
+        this.whole = listening(Math.max(LEAST_SECONDS, share * HEARD_SECONDS), progress);
+        this.brief = listening(Math.max(LEAST_SECONDS, share * BRIEFLY_SECONDS), progress);
+    }
+
+    private OneNote ear(double seconds) {
+        return OneNote.within(plan.with(nearest), new PerceptualResiduals(recording, seconds));
+    }
+
+    private RenderedLeastSquares listening(double seconds, Progress progress) {
+        return new RenderedLeastSquares(ear(seconds), budget, progress, plan.machine());
+    }
+
+    /** What was met on the way down, the nearest first. */
+    List<Met> found() {
+        List<Met> out = new ArrayList<>();
+        Candidate now = whole.at(nearest);
+        int size = PatchSize.of(now.recipe());
+        out.add(new Met(size, now));
+        int stalled = 0;
+        while (size > FEWEST && now.total() < MOST_JND && stalled < PATIENCE && !budget.late()) {
+            Candidate simpler = simpler(now, Math.min(size - 1, (int) Math.floor(left(now.recipe(), size) * size)));
+            if (simpler == null) {
+                break;
+            }
+            now = readable(polished(simpler));
+            int values = PatchSize.of(now.recipe());
+            stalled = values < size ? 0 : stalled + 1;
+            size = values;
+            out.add(new Met(size, now));
+        }
+        return out;
+    }
+
+    /** Share of the values that a round may leave, so that what is left to spend is enough down to the simplest. */
+    private double left(Recipe recipe, int size) {
+        double round = size * (BRIEF_LOOKS * brief.cost(recipe) + WHOLE_LOOKS * whole.cost(recipe));
+        double rest = Math.max(1, (1 - budget.share()) * AMOUNT);
+        return Math.max(LEAST_LEFT, Math.min(MOST_LEFT, 1 - round / rest)); // rounds get smaller by that share
+    }
+
+    /** With as few digits as make no difference. */
+    private Candidate readable(Candidate p) {
+        for (int digits = 2; digits <= 3; digits++) {
+            Candidate round = whole.at(Readable.rounded(p.recipe(), digits));
+            if (round.total() <= p.total() + ROUNDED_JND) {
+                return round;
+            }
+        }
+        return p;
+    }
+
+    private Candidate polished(Candidate p) {
+        List<FreeValue> free = FreeValues.of(p.recipe()).stream()
+                .filter(v -> v.ids().stream().noneMatch(plan.locked()::contains))
+                .toList();
+        return whole.runTogether(p, anchors(p.recipe()), free, POLISH_ROUNDS);
+    }
+
+    /** What is believed of single values; what a law says is looser. */
+    private static Map<String, Anchor> anchors(Recipe recipe) {
+        Set<String> single = FreeValues.of(recipe).stream()
+                .filter(v -> v.ids().size() == 1)
+                .map(FreeValue::id)
+                .collect(Collectors.toSet());
+        return Methods.of(recipe).anchors(recipe).entrySet().stream()
+                .filter(e -> single.contains(e.getKey()))
+                .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue, (a, b) -> a, LinkedHashMap::new));
+    }
+
+    /** With at most so many values; null if no step makes it simpler. */
+    private Candidate simpler(Candidate now, int target) {
+        List<Tried> tried = tried(now);
+        if (tried.isEmpty()) {
+            return null;
+        }
+        int many = tried.size();
+        Candidate best = null;
+        while (many >= 1) {
+            List<Tried> taken = taken(tried.subList(0, many), now.recipe(), target);
+            Candidate after = whole.at(applied(now.recipe(), taken));
+            double expected = now.total() * now.total()
+                    + taken.stream().mapToDouble(t -> Math.max(0, t.lost)).sum();
+            best = after;
+            if (taken.size() <= 1 || after.total() * after.total() <= TOO_MUCH * TOO_MUCH * expected) {
+                return after;
+            }
+            many = taken.size() / 2;
+        }
+        return best;
+    }
+
+    /** All steps, the cheapest first. */
+    private List<Tried> tried(Candidate now) {
+        Recipe recipe = now.recipe();
+        int size = PatchSize.of(recipe);
+        List<Step> steps = Simplifications.of(recipe, plan.locked());
+        Candidate briefly = brief.at(recipe);
+        Tried[] out = new Tried[steps.size()];
+        IntStream.range(0, out.length).parallel().filter(i -> !budget.late()).forEach(i -> {
+            Recipe r = steps.get(i).apply(recipe);
+            int saved = size - PatchSize.of(r);
+            if (saved > 0) {
+                Candidate heard = brief.at(r);
+                out[i] = new Tried(
+                        steps.get(i), saved, heard.total() * heard.total() - briefly.total() * briefly.total());
+            }
+        });
+        return java.util.Arrays.stream(out)
+                .filter(t -> t != null)
+                .sorted(Comparator.comparingDouble(Tried::price))
+                .toList();
+    }
+
+    /** The cheapest that together come to a size, none that is about what another does away with. */
+    private static List<Tried> taken(List<Tried> tried, Recipe recipe, int target) {
+        List<Tried> out = new ArrayList<>();
+        Set<String> gone = new HashSet<>();
+        int size = PatchSize.of(recipe);
+        for (Tried t : tried) {
+            if (size <= target && !out.isEmpty()) {
+                break;
+            }
+            String what = t.step.what();
+            if (gone.stream().anyMatch(g -> what.equals(g) || what.startsWith(g + ".") || g.startsWith(what + "."))) {
+                continue;
+            }
+            gone.add(what);
+            out.add(t);
+            size -= t.saved;
+        }
+        return out;
+    }
+
+    /** Elements are taken out last and from behind, so that numbers hold. */
+    private static Recipe applied(Recipe recipe, List<Tried> taken) {
+        List<Step> order = new ArrayList<>(
+                taken.stream().map(Tried::step).filter(s -> !s.removes()).toList());
+        taken.stream()
+                .map(Tried::step)
+                .filter(Step::removes)
+                .sorted(Comparator.comparingInt(s -> -s.element()))
+                .forEach(order::add);
+        Recipe r = recipe;
+        for (Step s : order) {
+            r = s.apply(r);
+        }
+        return r;
+    }
+}

@@ -1,0 +1,118 @@
+package nightreed.match.frontier;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.compare.PerceptualComparator;
+import nightreed.match.fit.FitOptions;
+import nightreed.match.fit.Fits;
+import nightreed.match.fit.Fitted;
+import nightreed.match.frontier.Frontier.Point;
+import nightreed.match.frontier.FrontierSearch.Met;
+import nightreed.match.sound.AnalysedSound;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.size.PatchSize;
+import nightreed.sound.UnusableSound;
+import nightreed.voice.PlayingLevel;
+import nightreed.work.Progress;
+import nightreed.work.Supervisor.Control;
+
+/** Fits a method, and makes what it finds simpler: a frontier of patches. */
+public final class Patches {
+    /** Of the usual number of renders, what the fit itself gets: the simpler patches are polished anew. */
+    private static final double FIT_EFFORT = 0.3;
+
+    /** Of a limit, what the fit itself gets; chosen. */
+    private static final double SHARE_OF_FIT = 0.5;
+
+    private Patches() {}
+
+    /**
+     * What came out of one method.
+     *
+     * @param nearest what the fit found, which may be too much for a hand
+     * @param frontier from the simplest to the nearest
+     */
+    public record Found(Fitted nearest, Frontier frontier) {
+        public String method() {
+            return nearest.method();
+        }
+
+        /** One of the points as a finished fit. */
+        public Fitted fitted(Point p, AnalysedSound recording) {
+            return p.recipe().equals(nearest.recipe())
+                    ? nearest
+                    : new Fitted(
+                            p.recipe(),
+                            ImitationRenderer.render(p.recipe(), recording),
+                            p.comparison(),
+                            true,
+                            nearest.seconds());
+        }
+    }
+
+    /** Several methods side by side, as {@link Fits#ofEach} does it. @throws UnusableSound if none can be begun with */
+    public static List<Found> of(
+            Collection<String> methods, AnalysedSound recording, FitOptions plan, Progress progress)
+            throws UnusableSound {
+        return Fits.ofEach(methods, recording, plan, (m, options, p) -> of(m, recording, options, p), progress);
+    }
+
+    /** @throws UnusableSound if the recording gives nothing to build on */
+    public static Found of(String method, AnalysedSound recording, FitOptions plan, Progress progress)
+            throws UnusableSound {
+        long start = System.nanoTime();
+        FitOptions own = plan.trying(FIT_EFFORT * plan.effort())
+                .within(plan.isLimited() ? SHARE_OF_FIT * plan.seconds() : plan.seconds());
+        Fitted nearest = Fits.of(method, recording, own, progress.part(0, 0.5));
+        double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
+        if (PatchSize.followsRecording(nearest.recipe())) { // an effect, which nothing makes simpler
+            Point only = new Point(PatchSize.of(nearest.recipe()), nearest.recipe(), nearest.comparison());
+            return new Found(nearest, new Frontier(List.of(only)));
+        }
+        return new Found(nearest, around(nearest, recording, plan.within(Math.max(0, left)), progress.part(0.5, 1)));
+    }
+
+    /** From what a fit found downwards; ends within its time with what was met so far. @throws UnusableSound never after a fit */
+    public static Frontier around(Fitted nearest, AnalysedSound recording, FitOptions plan, Progress progress)
+            throws UnusableSound {
+        Point first = new Point(PatchSize.of(nearest.recipe()), nearest.recipe(), nearest.comparison());
+        return Fits.within(
+                plan.seconds(),
+                progress,
+                control -> searched(first, recording, plan, control),
+                new Frontier(List.of(first)));
+    }
+
+    private static Frontier searched(Point first, AnalysedSound recording, FitOptions plan, Control control) {
+        List<Met> met;
+        try {
+            met = new FrontierSearch(recording, first.recipe(), plan, control).found();
+        } catch (CancellationException ended) {
+            control.check();
+            return new Frontier(List.of(first));
+        }
+        control.report(0.9, "listening");
+        List<Point> heard = new ArrayList<>(met.stream()
+                .skip(1)
+                .parallel()
+                .map(m -> heard(m.heard().recipe(), recording, plan))
+                .filter(p -> p != null)
+                .toList());
+        heard.add(first);
+        return Frontier.of(heard);
+    }
+
+    /** As loud as the recording, measured afresh; null if there is nothing to be heard. */
+    private static Point heard(Recipe recipe, AnalysedSound recording, FitOptions plan) {
+        try {
+            Recipe r = PlayingLevel.set(plan.isLevelFree() ? ImitationRenderer.asLoud(recipe, recording) : recipe);
+            AnalysedSound imitation = ImitationRenderer.rendered(ImitationRenderer.render(plan.with(r), recording));
+            return new Point(PatchSize.of(r), r, PerceptualComparator.compare(recording, imitation));
+        } catch (UnusableSound silent) {
+            return null;
+        }
+    }
+}

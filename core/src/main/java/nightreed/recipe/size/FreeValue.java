@@ -1,0 +1,28 @@
+package nightreed.recipe.size;
+
+import java.util.List;
+import nightreed.recipe.Recipe;
+import nightreed.recipe.part.Parameter;
+
+/** A value that is set by itself: one of a recipe, several that are equal, or what a law of a list says of all its elements. */
+public interface FreeValue {
+    /** Its range, name and unit; its id is that of the value, or of the first of several. */
+    Parameter parameter();
+
+    /** The values of the recipe that it moves. */
+    List<String> ids();
+
+    double value(Recipe recipe);
+
+    /** The recipe with it, and all that hangs on it, changed; one outside its range is held at the range's end. */
+    Recipe with(Recipe recipe, double value);
+
+    default String id() {
+        return parameter().id();
+    }
+
+    /** Whether it is a number, which can be moved a little. */
+    default boolean isNumber() {
+        return parameter().law() != Parameter.Law.CHOICE;
+    }
+}
