@@ -229,7 +229,7 @@ final class MatchCommand implements Callable<Integer> {
                     Adviser.cost(r.fitted().recipe()),
                     r.fitted().seconds());
         }
-        screen.println(match.frontier().words(point(match)));
+        screen.println(match.frontier().words(point(match), match.recipe().method()));
         if (PatchSize.followsRecording(match.recipe())) {
             screen.println("It follows the recording: stored courses, which no hand can set.");
         }
@@ -278,7 +278,8 @@ final class MatchCommand implements Callable<Integer> {
         return match.frontier().points().stream()
                 .filter(p -> p.recipe().equals(match.recipe()))
                 .findFirst()
-                .orElse(new Point(match.size(), match.recipe(), match.comparison()));
+                .orElse(new Point(
+                        match.size(), match.recipe(), match.comparison().totalJnd()));
     }
 
     private int several(List<String> methods, FitOptions plan, PrintWriter err) throws UnusableSound, IOException {

@@ -1,5 +1,6 @@
 package nightreed.match;
 
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import nightreed.match.advice.Adviser;
@@ -61,22 +62,25 @@ public final class Matcher {
         FitOptions fits = plan.within(Math.max(LEAST_SECONDS, (1 - SHARE_FOR_MOVES) * left));
         List<Found> found = Patches.of(methods, recording, fits, progress.part(0.1, 0.9));
         Frontier frontier = Frontier.over(found.stream().map(Found::frontier).toList());
-        List<Ranked> ranking = Adviser.after(found.stream()
-                .map(f -> f.fitted(wanted.of(f.frontier()), recording))
-                .toList());
         Point point = wanted.of(frontier);
-        Fitted best = ranking.stream()
-                .map(Ranked::fitted)
-                .filter(f -> f.recipe().equals(point.recipe()))
-                .findFirst()
-                .orElseGet(() -> found.stream()
-                        .filter(f -> f.method().equals(point.method()))
-                        .findFirst()
-                        .orElseThrow()
-                        .fitted(point, recording));
+        List<Fitted> each = new ArrayList<>();
+        Fitted best = null;
+        for (Found f : found) {
+            Point own = wanted.of(f.frontier());
+            Fitted fitted = f.fitted(own, recording);
+            each.add(fitted);
+            if (f.method().equals(point.method())) {
+                best = own.equals(point) ? fitted : f.fitted(point, recording);
+            }
+        }
+        List<Ranked> ranking = Adviser.after(each);
+        Fitted chosen = best;
         double rest = plan.seconds() - (System.nanoTime() - start) / 1e9;
         List<Move> moves = Fits.within(
-                Math.max(0, rest), progress.part(0.9, 1), control -> moves(recording, best, plan, control), List.of());
-        return new Match(best, ranking, frontier, moves, (System.nanoTime() - start) / 1e9);
+                Math.max(0, rest),
+                progress.part(0.9, 1),
+                control -> moves(recording, chosen, plan, control),
+                List.of());
+        return new Match(chosen, ranking, frontier, moves, (System.nanoTime() - start) / 1e9);
     }
 }

@@ -24,7 +24,8 @@ final class Contents {
             "edit", Set.of("id", "imitation", "label", "at", "recording", "recipe", "fitted", "note"),
             "take", Set.of("id", "imitation", "name", "note", "at", "total_jnd", "recipe"));
 
-    private static final String MARK = "mark";
+    /** Tables that later versions added. */
+    private static final Set<String> LATER = Set.of("mark", "frontier");
 
     private final String name;
     private final Connection db;
@@ -84,7 +85,7 @@ final class Contents {
     private void nothingActive() throws SQLException, UnusableProject {
         for (String[] thing : rows("select type, name, coalesce(sql, '') from sqlite_master", 3)) {
             boolean known = thing[0].equals("table")
-                    && (COLUMNS.containsKey(thing[1]) || thing[1].equals(MARK) || thing[1].startsWith("sqlite_"));
+                    && (COLUMNS.containsKey(thing[1]) || LATER.contains(thing[1]) || thing[1].startsWith("sqlite_"));
             boolean plainIndex = thing[0].equals("index") && thing[2].isEmpty();
             if (!known && !plainIndex
                     || thing[2].toLowerCase(java.util.Locale.ROOT).startsWith("create virtual")) {
@@ -143,8 +144,8 @@ final class Contents {
     /** The mark of the state in which a file is, "-" for files of versions that had none. */
     static String mark(Connection db) throws SQLException {
         Contents c = new Contents(Path.of(""), db);
-        boolean hasMarks = !c.rows("select name from sqlite_master where name = '" + MARK + "'", 1)
-                .isEmpty();
+        boolean hasMarks =
+                !c.rows("select name from sqlite_master where name = 'mark'", 1).isEmpty();
         List<String[]> marks = hasMarks ? c.rows("select text from mark", 1) : List.of();
         return marks.isEmpty() ? "-" : marks.get(0)[0];
     }

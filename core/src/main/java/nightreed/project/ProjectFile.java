@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import nightreed.files.Shown;
 import nightreed.match.compare.Comparison;
+import nightreed.match.frontier.Frontier;
 import nightreed.match.hearing.AspectWeights;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
@@ -186,8 +187,11 @@ public final class ProjectFile implements AutoCloseable {
         try {
             db.carryOver();
             long before = Files.size(path);
-            db.inTransaction(() -> db.update(
-                    "delete from recording where id not in (select recording from edit where recording is not null)"));
+            String named = "(select recording from edit where recording is not null)";
+            db.inTransaction(() -> {
+                db.update("delete from frontier where recording not in " + named);
+                return db.update("delete from recording where id not in " + named);
+            });
             db.execute("vacuum");
             db.carryOver();
             return before - Files.size(path);
@@ -409,6 +413,32 @@ public final class ProjectFile implements AutoCloseable {
                 comparison == null ? null : comparison.worstJnd(),
                 picture,
                 StoredValues.text(patch)));
+    }
+
+    /**
+     * Keeps the patches that fits found for an imitation, in place of earlier ones.
+     *
+     * @param recordingId recording they were fitted to, null for none
+     */
+    public void keepFrontier(Imitation imitation, Long recordingId, Frontier frontier) throws UnusableProject {
+        String points = stored.text(frontier);
+        db.inTransaction(() -> db.update(
+                "insert or replace into frontier(imitation, recording, points) values (?, ?, ?)",
+                row(imitation),
+                recordingId,
+                points));
+    }
+
+    /** Patches that were last kept for an imitation and a recording, if any were. */
+    public Optional<Frontier> frontier(Imitation imitation, Long recordingId) throws UnusableProject {
+        return db
+                .query(
+                        "select points from frontier where imitation = ? and recording is ?",
+                        r -> stored.frontier(r.getString(1)),
+                        row(imitation),
+                        recordingId)
+                .stream()
+                .findFirst();
     }
 
     /** Takes of an imitation, the oldest first. */

@@ -2,11 +2,16 @@ package nightreed.project;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Set;
+import nightreed.match.frontier.Frontier;
+import nightreed.match.frontier.Frontier.Point;
 import nightreed.match.hearing.AspectWeights;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
@@ -86,6 +91,27 @@ final class StoredValues {
                     marks == null ? AspectWeights.NONE : mapper.readValue(marks, AspectWeights.class));
         } catch (JsonProcessingException e) {
             throw new SQLException("what was decided by hand is damaged: " + e.getMessage(), e);
+        }
+    }
+
+    /** A point of a frontier as it is stored. */
+    private record PointColumn(int size, double totalJnd, JsonNode recipe) {}
+
+    String text(Frontier frontier) throws UnusableProject {
+        return write(frontier.points().stream()
+                .map(p -> new PointColumn(p.size(), p.totalJnd(), RecipeJson.tree(p.recipe())))
+                .toList());
+    }
+
+    Frontier frontier(String json) throws SQLException {
+        try {
+            List<Point> points = new ArrayList<>();
+            for (PointColumn p : mapper.readValue(json, PointColumn[].class)) {
+                points.add(new Point(p.size, RecipeJson.parse(p.recipe.toString(), "a stored recipe"), p.totalJnd));
+            }
+            return new Frontier(points);
+        } catch (JsonProcessingException | UnusableRecipe | IllegalArgumentException e) {
+            throw new SQLException("the frontier of patches is damaged: " + e.getMessage(), e);
         }
     }
 

@@ -16,6 +16,7 @@ import nightreed.match.compare.PartialDifference;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
+import nightreed.match.frontier.Wanted;
 import nightreed.match.hearing.Aspect;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
@@ -128,7 +129,7 @@ class MatchTest {
     @CsvSource({"50, 0.4, 11", "72, 0.3, 14", "79, 1.0, 15"})
     void barsFromTheRecordingRoomAreMatched(int key, double velocity, long seed) throws Exception {
         Clip clip = RecordingRoom.record(RecordingRoom.instrument("slate-bars"), key, velocity, seed);
-        Match m = Matcher.match(clip, List.of("resonators"), FitOptions.USUAL, Progress.NONE);
+        Match m = Matcher.match(clip, List.of("resonators"), FitOptions.USUAL, Wanted.NEAREST, Progress.NONE);
         assertThat(m.comparison().totalJnd()).isLessThanOrEqualTo(1.5);
         assertThat(m.comparison().worstJnd()).isLessThanOrEqualTo(3);
         for (PartialDifference d : m.comparison().partials()) {
@@ -162,10 +163,11 @@ class MatchTest {
     @Test
     void whatHasNoPitchIsMadeOfBandsAndOtherMethodsSayWhyNot() throws Exception {
         Clip noise = Clip.mono(Tones.noisy(new double[FS], 0.1, 3), FS);
-        assertThatThrownBy(() -> Matcher.match(noise, List.of("resonators"), FitOptions.USUAL, Progress.NONE))
+        assertThatThrownBy(() ->
+                        Matcher.match(noise, List.of("resonators"), FitOptions.USUAL, Wanted.USUAL, Progress.NONE))
                 .isInstanceOf(UnusableSound.class)
                 .hasMessageContaining("nothing for resonators to ring at");
-        Match m = Matcher.match(noise, Starts.METHODS, FitOptions.USUAL, Progress.NONE);
+        Match m = Matcher.match(noise, Starts.METHODS, FitOptions.USUAL, Wanted.NEAREST, Progress.NONE);
         assertThat(m.ranking()).extracting(r -> r.fitted().method()).containsExactly("formant");
         assertThat(m.comparison().totalJnd()).isLessThan(2.5);
     }

@@ -8,6 +8,7 @@ import nightreed.match.advice.Adviser;
 import nightreed.match.compare.Comparison;
 import nightreed.match.hearing.Use;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.size.PatchSize;
 
 /**
  * Patches from the simplest to the nearest, each both further and simpler than the next.
@@ -21,12 +22,13 @@ public record Frontier(List<Point> points) {
     /**
      * A patch.
      *
-     * @param size       values that a hand has to set
-     * @param comparison of a fresh render with the recording
+     * @param size     values that a hand has to set
+     * @param totalJnd distance of a fresh render from the recording [JND]
      */
-    public record Point(int size, Recipe recipe, Comparison comparison) {
-        public double totalJnd() {
-            return comparison.totalJnd();
+    public record Point(int size, Recipe recipe, double totalJnd) {
+        /** @param comparison of a fresh render with the recording */
+        static Point of(Recipe recipe, Comparison comparison) {
+            return new Point(PatchSize.of(recipe), recipe, comparison.totalJnd());
         }
 
         public String method() {
@@ -57,6 +59,12 @@ public record Frontier(List<Point> points) {
     /** The best of several, of whatever method. */
     public static Frontier over(List<Frontier> all) {
         return of(all.stream().flatMap(f -> f.points.stream()).toList());
+    }
+
+    /** Points of one method alone, null if there is none; as they were found, though those of others may beat them. */
+    public Frontier by(String method) {
+        List<Point> own = points.stream().filter(p -> p.method().equals(method)).toList();
+        return own.isEmpty() ? null : of(own);
     }
 
     public Point simplest() {
@@ -91,15 +99,14 @@ public record Frontier(List<Point> points) {
         return within(Math.max(use.mostJnd(), nearest().totalJnd() + NOT_WORTH_JND));
     }
 
-    /** What a point takes and gives, and what the next would bring, in a sentence. */
-    public String words(Point p) {
+    /**
+     * What a point takes and gives, and what the next would bring, in a sentence.
+     *
+     * @param method what people call its method
+     */
+    public String words(Point p, String method) {
         String now = String.format(
-                Locale.ROOT,
-                "%s, %s, %d values, %.1f JND",
-                p.method(),
-                Adviser.cost(p.recipe()),
-                p.size(),
-                p.totalJnd());
+                Locale.ROOT, "%s: %s, %d values, %.1f JND", method, Adviser.cost(p.recipe()), p.size(), p.totalJnd());
         int at = points.indexOf(p);
         if (at < 0 || at == points.size() - 1) {
             return now + "; nothing nearer was found";

@@ -14,6 +14,7 @@ import nightreed.match.frontier.FrontierSearch.Met;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.size.PatchSize;
+import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 import nightreed.voice.PlayingLevel;
 import nightreed.work.Progress;
@@ -40,16 +41,18 @@ public final class Patches {
             return nearest.method();
         }
 
-        /** One of the points as a finished fit. */
-        public Fitted fitted(Point p, AnalysedSound recording) {
-            return p.recipe().equals(nearest.recipe())
-                    ? nearest
-                    : new Fitted(
-                            p.recipe(),
-                            ImitationRenderer.render(p.recipe(), recording),
-                            p.comparison(),
-                            true,
-                            nearest.seconds());
+        /** One of the points as a finished fit, heard anew. @throws UnusableSound if it cannot be measured, which a point once was */
+        public Fitted fitted(Point p, AnalysedSound recording) throws UnusableSound {
+            if (p.recipe().equals(nearest.recipe())) {
+                return nearest;
+            }
+            Clip imitation = ImitationRenderer.render(p.recipe(), recording);
+            return new Fitted(
+                    p.recipe(),
+                    imitation,
+                    PerceptualComparator.compare(recording, ImitationRenderer.rendered(imitation)),
+                    true,
+                    nearest.seconds());
         }
     }
 
@@ -69,7 +72,7 @@ public final class Patches {
         Fitted nearest = Fits.of(method, recording, own, progress.part(0, 0.5));
         double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
         if (PatchSize.followsRecording(nearest.recipe())) { // an effect, which nothing makes simpler
-            Point only = new Point(PatchSize.of(nearest.recipe()), nearest.recipe(), nearest.comparison());
+            Point only = Point.of(nearest.recipe(), nearest.comparison());
             return new Found(nearest, new Frontier(List.of(only)));
         }
         return new Found(nearest, around(nearest, recording, plan.within(Math.max(0, left)), progress.part(0.5, 1)));
@@ -78,7 +81,7 @@ public final class Patches {
     /** From what a fit found downwards; ends within its time with what was met so far. @throws UnusableSound never after a fit */
     public static Frontier around(Fitted nearest, AnalysedSound recording, FitOptions plan, Progress progress)
             throws UnusableSound {
-        Point first = new Point(PatchSize.of(nearest.recipe()), nearest.recipe(), nearest.comparison());
+        Point first = Point.of(nearest.recipe(), nearest.comparison());
         return Fits.within(
                 plan.seconds(),
                 progress,
@@ -110,7 +113,7 @@ public final class Patches {
         try {
             Recipe r = PlayingLevel.set(plan.isLevelFree() ? ImitationRenderer.asLoud(recipe, recording) : recipe);
             AnalysedSound imitation = ImitationRenderer.rendered(ImitationRenderer.render(plan.with(r), recording));
-            return new Point(PatchSize.of(r), r, PerceptualComparator.compare(recording, imitation));
+            return Point.of(r, PerceptualComparator.compare(recording, imitation));
         } catch (UnusableSound silent) {
             return null;
         }

@@ -13,6 +13,9 @@ public record Wanted(Use use, Integer size, Double jnd) {
     /** To be heard by itself. */
     public static final Wanted USUAL = new Wanted(Use.ALONE, null, null);
 
+    /** As near as can be, however many values it takes. */
+    public static final Wanted NEAREST = new Wanted(Use.ALONE, null, 0.0);
+
     /** The nearest that is simple enough, the simplest that is near enough, or what suits the use. */
     public Frontier.Point of(Frontier frontier) {
         if (size != null) {

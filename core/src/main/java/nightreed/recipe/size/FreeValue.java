@@ -21,6 +21,11 @@ public interface FreeValue {
         return parameter().id();
     }
 
+    /** What people call it; of several that are alike, the first and how many more. */
+    default String name() {
+        return parameter().name() + (ids().size() > 1 ? " and " + (ids().size() - 1) + " more" : "");
+    }
+
     /** Whether it is a number, which can be moved a little. */
     default boolean isNumber() {
         return parameter().law() != Parameter.Law.CHOICE;

@@ -88,7 +88,7 @@ public final class FreeValues {
             Map<String, Parameter> parameters) {
         if (list.equals("mode") && component.equals("ratio")) {
             SeriesLaw.Found series = SeriesLaw.found(values, elements);
-            return series == null ? List.of() : series.values();
+            return series == null ? List.of() : series.values(parameters);
         }
         ListLaw.Line best = null;
         for (ListLaw l : ListLaw.values()) {
@@ -98,6 +98,6 @@ public final class FreeValues {
                     ? line
                     : best;
         }
-        return best == null ? List.of() : best.values();
+        return best == null ? List.of() : best.values(parameters);
     }
 }

@@ -1,6 +1,7 @@
 package nightreed.recipe.size;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import nightreed.dsp.LineFit;
@@ -89,6 +90,10 @@ enum ListLaw {
 
     boolean isOf(String aList) {
         return list.equals(aList);
+    }
+
+    String title() {
+        return title;
     }
 
     String column() {
@@ -206,8 +211,17 @@ enum ListLaw {
             return ids;
         }
 
-        List<FreeValue> values() {
-            return List.of(new Height(this), new Slope(this));
+        List<FreeValue> values(Map<String, Parameter> parameters) {
+            List<FreeValue> out = new ArrayList<>(List.of(new Height(this), new Slope(this)));
+            for (int i = 0; law.over == null && i < x.length; i++) {
+                double before = x[i] - 1;
+                double place = x[i];
+                boolean first = Arrays.stream(x).allMatch(v -> v >= place);
+                if (!first && Arrays.stream(x).noneMatch(v -> v == before)) {
+                    out.add(new Gap(parameters.get(ids.get(i)), (int) place));
+                }
+            }
+            return out;
         }
 
         private double y(Recipe r, int i) {

@@ -19,8 +19,14 @@ public final class ListLaws {
 
     private ListLaws() {}
 
-    /** One way to put the values of a column of a list, such as {@code mode.t60}, on a law. */
-    public record Put(String column, UnaryOperator<Recipe> on) {}
+    /**
+     * One way to put the values of a column of a list on a law.
+     *
+     * @param column such as {@code mode.t60}
+     * @param title  what the law is called
+     * @param whole  whether no element is left out that could follow it
+     */
+    public record Put(String column, String title, boolean whole, UnaryOperator<Recipe> on) {}
 
     /** All ways for a recipe. Louder elements count more where a line is laid. */
     public static List<Put> puts(Recipe recipe) {
@@ -41,7 +47,11 @@ public final class ListLaws {
                 for (double share : LEFT_OUT) {
                     int left = (int) Math.round(share * elements.size());
                     if (law.isOf(l.id()) && (left > 0 || share == 0)) {
-                        out.add(new Put(law.column(), r -> orSame(law.put(r, values, elements, weights, left), r)));
+                        out.add(new Put(
+                                law.column(),
+                                law.title(),
+                                left == 0,
+                                r -> orSame(law.put(r, values, elements, weights, left), r)));
                     }
                 }
             }
@@ -59,7 +69,11 @@ public final class ListLaws {
         List<Put> out = new ArrayList<>();
         bodies.forEach((name, body) -> {
             for (double cents : NEAR_CENTS) {
-                out.add(new Put("mode.ratio", r -> orSame(SeriesLaw.put(r, values, elements, body, cents), r)));
+                out.add(new Put(
+                        "mode.ratio",
+                        "ratios of a " + name,
+                        cents == NEAR_CENTS[NEAR_CENTS.length - 1],
+                        r -> orSame(SeriesLaw.put(r, values, elements, body, cents), r)));
             }
         });
         return out;

@@ -23,12 +23,28 @@ final class SeriesLaw {
     /** Ratios that are those of a body. @param numbers which of the body's each mode is, from 1 */
     record Found(String name, List<String> ids, List<Integer> numbers, double stiffness) {
         /** Values that say all of them: the body, and its stiffness if it has any. */
-        List<FreeValue> values() {
+        List<FreeValue> values(Map<String, Parameter> parameters) {
             List<FreeValue> out = new ArrayList<>(List.of(new Body(this)));
             if (stiffness > 0) {
                 out.add(new Stiffness(this));
             }
+            for (int i = 0; i < ids.size(); i++) {
+                int n = numbers.get(i);
+                if (n > lowest() && !numbers.contains(n - 1)) {
+                    out.add(new Gap(parameters.get(ids.get(i)), n));
+                }
+            }
             return out;
+        }
+
+        private int lowest() {
+            return numbers.stream().mapToInt(n -> n).min().orElse(1);
+        }
+
+        /** What it saves: a value for each, less what says the law. */
+        int saved() {
+            int[] places = numbers.stream().mapToInt(n -> n).toArray();
+            return ids.size() - 1 - (stiffness > 0 ? 1 : 0) - Gap.among(places);
         }
     }
 
@@ -36,7 +52,7 @@ final class SeriesLaw {
         return n * Math.sqrt((1 + stiffness * n * n) / (1 + stiffness));
     }
 
-    /** The body that most of the ratios are of; null if there are fewer than a law needs. */
+    /** The body that says most of the ratios in fewest values; null if there are fewer than a law needs. */
     static Found found(Map<String, Double> values, List<Integer> elements) {
         Found best = null;
         for (ModelSeries s : ModelSeries.all()) {
@@ -49,7 +65,7 @@ final class SeriesLaw {
     }
 
     private static Found better(Found a, Found b) {
-        return a == null || b.ids.size() > a.ids.size() ? b : a;
+        return a == null || b.saved() > a.saved() ? b : a;
     }
 
     private static Found named(ModelSeries s, Map<String, Double> values, List<Integer> elements) {

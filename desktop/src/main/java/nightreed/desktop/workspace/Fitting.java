@@ -23,6 +23,11 @@ import nightreed.match.fit.JointFit.Note;
 import nightreed.match.fit.JointFit.Result;
 import nightreed.match.fit.Layers;
 import nightreed.match.fit.Layers.Layered;
+import nightreed.match.frontier.Frontier;
+import nightreed.match.frontier.Frontier.Point;
+import nightreed.match.frontier.Patches;
+import nightreed.match.frontier.Patches.Found;
+import nightreed.match.frontier.Wanted;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Start;
@@ -122,10 +127,34 @@ public final class Fitting {
             return;
         }
         String label = (fromHere ? "fit from here, " : "fit ") + method;
+        Wanted wanted = wanted();
         bench.search("fitting " + method, progress -> {
-            Fitted fitted = Fits.of(method, at.recording(), plan, progress);
-            keep(at, label, fitted, fromHere);
+            if (fromHere) {
+                keep(at, label, Fits.of(method, at.recording(), plan, progress), true);
+                return;
+            }
+            Found found = Patches.of(method, at.recording(), plan, progress);
+            bench.simpler().keep(at, List.of(found));
+            keep(at, label, found.fitted(wanted.of(found.frontier()), at.recording()), false);
         });
+    }
+
+    /** Has formant bands take their courses from the recording: an effect, and nothing that a hand could set. */
+    public void follow() {
+        WorkspaceState at = bench.state();
+        if (at.recording() == null) {
+            bench.say("There is no recording to follow yet: bring one in on the Brief stage.");
+            return;
+        }
+        FitOptions plan = usual().following();
+        bench.search("following the recording", progress -> {
+            Fitted fitted = Fits.of("formant", at.recording(), plan, progress);
+            keep(at, "follow the recording", fitted, false);
+        });
+    }
+
+    private Wanted wanted() {
+        return new Wanted(bench.simpler().useProperty().get(), null, null);
     }
 
     /** From the measurement, but with what is locked in a recipe of that method. */
@@ -147,16 +176,30 @@ public final class Fitting {
             bench.say("There is no recording to match yet: bring one in on the Brief stage.");
             return;
         }
+        Wanted wanted = wanted();
         bench.search("trying all methods", progress -> {
-            List<Ranked> found =
-                    Adviser.after(Fits.of(Starts.METHODS, at.recording(), usual().within(seconds), progress));
-            ui.execute(() -> ranking.set(found));
-            for (int i = found.size() - 1; i > 0; i--) {
-                Fitted f = found.get(i).fitted();
-                bench.change(project ->
-                        project.addTake(at.current(), "match, " + f.method(), "", f.comparison(), f.recipe()));
+            List<Found> found = Patches.of(Starts.METHODS, at.recording(), usual().within(seconds), progress);
+            bench.simpler().keep(at, found);
+            List<Fitted> each = new ArrayList<>();
+            for (Found f : found) {
+                each.add(f.fitted(wanted.of(f.frontier()), at.recording()));
             }
-            keep(at, "match, " + found.get(0).fitted().method(), found.get(0).fitted(), false);
+            List<Ranked> ranked = Adviser.after(each);
+            ui.execute(() -> ranking.set(ranked));
+            Point best =
+                    wanted.of(Frontier.over(found.stream().map(Found::frontier).toList()));
+            for (int i = ranked.size() - 1; i >= 0; i--) {
+                Fitted f = ranked.get(i).fitted();
+                if (!f.method().equals(best.method())) {
+                    bench.change(project ->
+                            project.addTake(at.current(), "match, " + f.method(), "", f.comparison(), f.recipe()));
+                }
+            }
+            for (Found f : found) {
+                if (f.method().equals(best.method())) {
+                    keep(at, "match, " + best.method(), f.fitted(best, at.recording()), false);
+                }
+            }
         });
     }
 

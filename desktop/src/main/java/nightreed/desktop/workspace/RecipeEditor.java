@@ -142,7 +142,7 @@ public final class RecipeEditor {
     }
 
     /** What cannot be, such as a list that has no room left, is told and changes nothing. */
-    private void attempt(Runnable edit) {
+    public void attempt(Runnable edit) {
         try {
             edit.run();
         } catch (IllegalArgumentException refused) {

@@ -46,6 +46,7 @@ public final class Workspace {
     private final SimpleObjectProperty<Partial> selected = new SimpleObjectProperty<>();
     private final Controllers controllers;
     private final Fitting fitting;
+    private final SimplerPatches simpler;
     private final RecordingImport intake;
     private final SimpleBooleanProperty effectsJudged = new SimpleBooleanProperty(true);
     private final RecipeIntake recipes = new RecipeIntake(this);
@@ -62,6 +63,7 @@ public final class Workspace {
         this.desk = desk;
         this.controllers = new Controllers(this, ui);
         this.fitting = new Fitting(this, ui);
+        this.simpler = new SimplerPatches(this, ui);
         this.intake = new RecordingImport(this, ui);
         this.following = new LiveUpdater(this, ui, follower);
         this.shaping = new RecipeEditor(this, following);
@@ -109,6 +111,10 @@ public final class Workspace {
     /** Fits of all kinds. */
     public Fitting fitting() {
         return fitting;
+    }
+
+    public SimplerPatches simpler() {
+        return simpler;
     }
 
     /** Values moved, locked, heard by themselves and decided by hand. */

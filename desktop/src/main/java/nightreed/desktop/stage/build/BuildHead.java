@@ -19,8 +19,10 @@ import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.match.method.Starts;
 import nightreed.recipe.AuditionMode;
 import nightreed.recipe.FirstRecipe;
+import nightreed.recipe.Patch;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.size.PatchSize;
 
 /** The line over the picture: the methods, how far the imitation is off, what is heard of it, and the fits. */
 final class BuildHead extends HBox {
@@ -76,6 +78,10 @@ final class BuildHead extends HBox {
                                 "fit-together",
                                 "Fit all notes kept together",
                                 () -> bench.fitting().fitTogether()),
+                        NodeFactory.item(
+                                "follow-recording",
+                                "Follow the recording, band by band",
+                                () -> bench.fitting().follow()),
                         asMeasured,
                         machine.menu());
         allValues.getStyleClass().add("plain-toggle");
@@ -122,10 +128,18 @@ final class BuildHead extends HBox {
         listenText();
         allValues.setVisible(s.recipe() instanceof ResonatorRecipe && s.recording() != null);
         allValues.setManaged(allValues.isVisible());
-        total.setText(
-                s.comparison() == null
-                        ? ""
-                        : String.format(Locale.ROOT, "%.2f JND", s.comparison().totalJnd()));
+        total.setText(s.recipe() == null ? "" : size(s) + distance(s));
+    }
+
+    private static String size(WorkspaceState s) {
+        Patch patch = s.snapshot().patch();
+        return PatchSize.followsRecording(patch) ? "follows the recording" : PatchSize.of(patch) + " values";
+    }
+
+    private static String distance(WorkspaceState s) {
+        return s.comparison() == null
+                ? ""
+                : String.format(Locale.ROOT, ", %.2f JND", s.comparison().totalJnd());
     }
 
     private void listenText() {

@@ -7,6 +7,7 @@ import nightreed.desktop.reedbed.Axis;
 import nightreed.desktop.reedbed.BedModel;
 import nightreed.desktop.reedbed.Reedbed;
 import nightreed.desktop.stage.Notes;
+import nightreed.desktop.stage.SimplerPanel;
 import nightreed.desktop.stage.StageView;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
@@ -20,6 +21,7 @@ public final class BuildView implements StageView {
     private final Notes margin = new Notes(6);
     private final BuildHead head;
     private final Reedbed bed;
+    private final SimplerPanel simpler;
     private final ModeRulers modes;
     private final GroupedRulers grouped;
     private final BuildNotes notes;
@@ -34,6 +36,7 @@ public final class BuildView implements StageView {
         MachineMenu machine = new MachineMenu(bench, editMachine);
         head = new BuildHead(bench, machine, again);
         bed = new Reedbed(bench.selectedProperty());
+        simpler = new SimplerPanel(bench, "build-simpler");
         modes = new ModeRulers(bench, again);
         grouped = new GroupedRulers(bench);
         notes = new BuildNotes(bench, margin, machine, again, this::reveal);
@@ -53,7 +56,7 @@ public final class BuildView implements StageView {
         bed.setMinHeight(150);
         bed.setPrefHeight(250);
         VBox.setVgrow(bed, Priority.ALWAYS);
-        centre.getChildren().addAll(head, bed, modes, grouped);
+        centre.getChildren().addAll(head, bed, simpler, modes, grouped);
     }
 
     @Override
@@ -69,6 +72,7 @@ public final class BuildView implements StageView {
     @Override
     public void fill(WorkspaceState s) {
         head.fill(s);
+        simpler.fill(s);
         boolean few = s.recipe() == null
                 || s.recipe() instanceof ResonatorRecipe && s.recording() != null && !head.isAllValues();
         shown(modes, few);

@@ -14,6 +14,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -37,6 +38,9 @@ import nightreed.recipe.part.Macro;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.Parameter.Group;
 import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.size.FreeValue;
+import nightreed.recipe.size.FreeValues;
+import nightreed.recipe.size.ListLaws;
 import nightreed.voice.EvenMacro;
 import nightreed.voice.explain.Arithmetic;
 import nightreed.voice.explain.Table;
@@ -65,6 +69,7 @@ final class GroupedRulers extends VBox {
     private final RatioMap ratios;
     private final ToggleButton ofRatios = new ToggleButton("ratio × index");
     private final ToggleButton ofLayer = new ToggleButton("Layer");
+    private final ToggleButton ofFree = new ToggleButton("what sets it");
     private final Map<String, Ruler> shown = new LinkedHashMap<>();
     private List<String> shownIds = List.of();
     private int page;
@@ -91,6 +96,9 @@ final class GroupedRulers extends VBox {
         VBox.setVgrow(ratios, Priority.ALWAYS);
         ofRatios.setId("group-ratios");
         ofLayer.setId("group-layer");
+        ofFree.setId("group-free");
+        ofFree.setTooltip(
+                new Tooltip("The fewest values that give this patch: laws, values that stay alike, single ones."));
         arithmetic.setId("arithmetic");
         next.setId("more-of-group");
         next.getStyleClass().add("link");
@@ -99,7 +107,15 @@ final class GroupedRulers extends VBox {
             fill(bench.state());
         });
         row.getChildren()
-                .addAll(toggle(ofRatios), toggle(ofLayer), toggle(arithmetic), next, NodeFactory.gap(), add, takeOut);
+                .addAll(
+                        toggle(ofRatios),
+                        toggle(ofLayer),
+                        toggle(ofFree),
+                        toggle(arithmetic),
+                        next,
+                        NodeFactory.gap(),
+                        add,
+                        takeOut);
         rulers.setHgap(22);
         rulers.setVgap(4);
         for (int c = 0; c < COLUMNS; c++) {
@@ -144,10 +160,11 @@ final class GroupedRulers extends VBox {
         }
         boolean table = arithmetic.isSelected();
         boolean layer = ofLayer.isSelected();
+        boolean free = ofFree.isSelected();
         boolean map = ofRatios.isSelected() && r instanceof FmRecipe;
         ratios.setVisible(map);
         ratios.setManaged(map);
-        elements.fill(r, table || layer ? null : map ? Group.SOURCE : selected());
+        elements.fill(r, table || layer || free ? null : map ? Group.SOURCE : selected());
         rulers.setVisible(!table && !map);
         rulers.setManaged(!table && !map);
         numbers.setVisible(table);
@@ -161,10 +178,14 @@ final class GroupedRulers extends VBox {
             drawn.setManaged(false);
             pages(1, 1);
             ratios.show((FmRecipe) r, elements.element());
-        } else if (layer) {
+        } else if (layer || free) {
             drawn.setVisible(false);
             drawn.setManaged(false);
-            layer(s);
+            if (layer) {
+                layer(s);
+            } else {
+                free(r);
+            }
         } else {
             drawn.fill(s, selected(), elements::shows);
             rulers(s, all);
@@ -221,6 +242,30 @@ final class GroupedRulers extends VBox {
         values.forEach(v -> shown.get(v.parameter().id()).show(v.value(), null, null));
     }
 
+    /** The fewest values that give the recipe. */
+    private void free(Recipe r) {
+        List<FreeValue> values =
+                FreeValues.of(r).stream().filter(FreeValue::isNumber).toList();
+        int slots = COLUMNS * ROWS;
+        pages(values.size(), slots);
+        List<FreeValue> visible =
+                values.subList(Math.min(values.size(), page * slots), Math.min(values.size(), (page + 1) * slots));
+        List<String> ids = visible.stream().map(v -> v.id() + " " + v.ids()).toList();
+        if (!ids.equals(shownIds)) {
+            rulers.getChildren().clear();
+            shown.clear();
+            for (int i = 0; i < visible.size(); i++) {
+                Ruler ruler = FreeRuler.of(visible.get(i), bench);
+                shown.put(ids.get(i), ruler);
+                rulers.add(ruler, i / ROWS, i % ROWS);
+            }
+            shownIds = ids;
+        }
+        for (int i = 0; i < visible.size(); i++) {
+            shown.get(ids.get(i)).show(visible.get(i).value(r), null, null);
+        }
+    }
+
     /** Parts that the recipe may have, and has not. */
     private void addable() {
         Recipe r = bench.state().recipe();
@@ -232,6 +277,15 @@ final class GroupedRulers extends VBox {
             item.setOnAction(e -> bench.shaping().addPart(a.id(), a.name()));
             add.getItems().add(item);
         }
+        ListLaws.puts(r).stream()
+                .filter(ListLaws.Put::whole)
+                .forEach(p -> add.getItems()
+                        .add(item(
+                                "law: " + p.title(),
+                                "law-" + p.title().replace(' ', '-'),
+                                !p.on().apply(r).equals(r),
+                                () -> bench.shaping()
+                                        .use(p.on().apply(bench.state().recipe()), p.title()))));
         Common c = r.common();
         add.getItems()
                 .add(item(

@@ -23,6 +23,7 @@ import nightreed.desktop.reedbed.Strip;
 import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.stage.Notes;
+import nightreed.desktop.stage.SimplerPanel;
 import nightreed.desktop.stage.StageView;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.desktop.workspace.WorkspaceState;
@@ -50,6 +51,8 @@ public final class CompareView implements StageView {
     private final Label verdict = NodeFactory.body("");
     private final TakeLine history = new TakeLine();
     private final AspectRow aspects;
+    private final SimplerPanel simpler;
+    private final VBox walk = new VBox(); // gone with the pictures, whatever the panel has to show
     private final ToggleButton effects = new ToggleButton("with effects");
     private final ToggleButton twoTakes = new ToggleButton("two takes");
     private final TwoTakes takes;
@@ -75,8 +78,10 @@ public final class CompareView implements StageView {
         VBox.setVgrow(pictures, Priority.ALWAYS);
         aspects = new AspectRow(bench);
         takes = new TwoTakes(bench);
+        simpler = new SimplerPanel(bench, "compare-simpler");
+        walk.getChildren().add(simpler);
         heard.getChildren().addAll(aspectHead(), aspects);
-        centre.getChildren().addAll(head(), pictures, blindPanel, takes, heard, verdictLine());
+        centre.getChildren().addAll(head(), pictures, blindPanel, takes, heard, verdictLine(), walk);
         instead(null);
     }
 
@@ -89,6 +94,8 @@ public final class CompareView implements StageView {
         }
         axes.setVisible(panel == null);
         about.setVisible(panel == null);
+        walk.setVisible(panel == null);
+        walk.setManaged(panel == null);
         heard.setVisible(panel != takes);
         heard.setManaged(panel != takes);
         blindTest.setSelected(panel == blindPanel);
@@ -201,6 +208,7 @@ public final class CompareView implements StageView {
 
     @Override
     public void fill(WorkspaceState s) {
+        simpler.fill(s);
         blindTest.setDisable(s.comparison() == null || s.imitation() == null);
         twoTakes.setDisable(s.recording() == null);
         effects.setVisible(s.snapshot().patch() != null && s.snapshot().patch().hasEffects());
