@@ -144,14 +144,24 @@ public final class PerceptualComparator {
         return Math.min(JndThresholds.MOST, Math.max(pitch, Math.min(level, Math.sqrt(2) * loudness)));
     }
 
-    /** @param step depth that is just heard; of a deeper swing, a quarter of it */
     private static double swing(Movement r, Movement i, double step) {
+        return swing(r, i == null ? 0 : i.depth(), i == null ? 0 : i.rateHz(), step);
+    }
+
+    /**
+     * How much a swing differs from that of a recording [JND].
+     *
+     * @param r      of the recording, null for none
+     * @param depth  in the same unit, 0 for none
+     * @param rateHz of the other
+     * @param step   depth that is just heard; of a deeper swing, a quarter of it
+     */
+    public static double swing(Movement r, double depth, double rateHz, double step) {
         double mine = r == null ? 0 : r.depth();
-        double other = i == null ? 0 : i.depth();
-        double depth = Math.abs(mine - other) / Math.max(step, 0.25 * mine);
-        double both = Math.min(1, Math.min(mine, other) / step); // the rate of what is not heard is no difference
-        double rate = r == null || i == null ? 0 : Math.abs(i.rateHz() / r.rateHz() - 1) / 0.1;
-        return Math.hypot(depth, both * rate);
+        double off = Math.abs(mine - depth) / Math.max(step, 0.25 * mine);
+        double both = Math.min(1, Math.min(mine, depth) / step); // the rate of what is not heard is no difference
+        double rate = r == null || depth == 0 ? 0 : Math.abs(rateHz / r.rateHz() - 1) / 0.1;
+        return Math.hypot(off, both * rate);
     }
 
     /** Over the stations of the rise: the mean of what each is early or late by. */

@@ -16,8 +16,8 @@ import nightreed.recipe.size.PatchSize;
  * @param points by rising size; at least one
  */
 public record Frontier(List<Point> points) {
-    /** A nearest one that is further off than the use allows is not paid for with many values for so little [JND]; chosen: half of what is just noticed. */
-    private static final double NOT_WORTH_JND = 0.5;
+    /** A nearest one that is further off than the use allows is not paid for with many values for so little [JND]; chosen: a quarter of what is just noticed. */
+    private static final double NOT_WORTH_JND = 0.25;
 
     /**
      * A patch.

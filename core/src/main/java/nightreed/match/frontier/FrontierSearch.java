@@ -16,6 +16,7 @@ import nightreed.match.fit.PerceptualResiduals;
 import nightreed.match.fit.RenderedLeastSquares;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
 import nightreed.match.frontier.Simplifications.Step;
+import nightreed.match.hearing.Aspect;
 import nightreed.match.method.Methods;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Anchor;
@@ -31,7 +32,7 @@ import nightreed.work.Progress;
  */
 final class FrontierSearch {
     /** Seconds after the onset that are listened to: a search's own, and for the many steps less. */
-    private static final double HEARD_SECONDS = 4;
+    private static final double HEARD_SECONDS = 3;
 
     private static final double BRIEFLY_SECONDS = 1.5;
 
@@ -48,13 +49,13 @@ final class FrontierSearch {
 
     private static final double MOST_LEFT = 0.85;
 
-    /** What may be spent, as {@link OneNote#cost} counts: some 10 s of one core. */
-    private static final double AMOUNT = 4500;
+    /** What may be spent, as {@link OneNote#cost} counts: some 15 s of one core. */
+    private static final double AMOUNT = 6000;
 
     /** Looks that a round takes for each value: brief ones at the steps, whole ones for the polish. */
     private static final double BRIEF_LOOKS = 1.5;
 
-    private static final double WHOLE_LOOKS = 2;
+    private static final double WHOLE_LOOKS = 1.5;
 
     /** A round that loses more than so many times what its steps lose singly is made with half of them. */
     private static final double TOO_MUCH = 1.6;
@@ -64,13 +65,25 @@ final class FrontierSearch {
 
     private static final int FEWEST = 3;
 
+    /** Patches that are measured at the most, which takes a second or two each for a long note. */
+    private static final int MOST_MEASURED = 8;
+
+    /** What the quick ear may be wrong by [JND]: one that it puts so little further than a simpler one may be nearer. */
+    private static final double UNSURE_JND = 0.3;
+
     /** Rounds in a row that may make nothing simpler, since steps that save something by themselves need not do so together. */
     private static final int PATIENCE = 2;
 
-    private static final int POLISH_ROUNDS = 3;
+
+    /** Rounds of a polish of many values, which is done again when some of them are gone, and of few. */
+    private static final int ROUNDS_OF_MANY = 1;
+
+    private static final int ROUNDS_OF_FEW = 3;
+    private static final int MANY = 24;
 
     private final FitOptions plan;
     private final Recipe nearest;
+    private final Swing swing;
     private final RenderedLeastSquares whole;
     private final RenderedLeastSquares brief;
     private final Budget budget;
@@ -89,6 +102,7 @@ final class FrontierSearch {
     FrontierSearch(AnalysedSound recording, Recipe nearest, FitOptions plan, Progress progress) {
         this.recording = recording;
         this.nearest = nearest;
+        this.swing = new Swing(recording);
         this.plan = plan;
         this.budget = new Budget(AMOUNT, progress);
         double cost = ear(HEARD_SECONDS).cost(nearest);
@@ -105,8 +119,35 @@ final class FrontierSearch {
         return new RenderedLeastSquares(ear(seconds), budget, progress, plan.machine());
     }
 
-    /** What was met on the way down, the nearest first. */
+    /** What is worth a measurement of what was met on the way down: some sizes, well apart. */
     List<Met> found() {
+        List<Met> all = new ArrayList<>(met());
+        all.sort(Comparator.comparingInt(Met::size).thenComparingDouble(m -> m.heard.total()));
+        List<Met> out = new ArrayList<>();
+        double least = Double.POSITIVE_INFINITY;
+        for (Met m : all) {
+            if (m.heard.total() < least + UNSURE_JND && (out.isEmpty() || m.size > out.get(out.size() - 1).size)) {
+                out.add(m);
+                least = Math.min(least, m.heard.total());
+            }
+        }
+        while (out.size() > MOST_MEASURED) {
+            int close = 1;
+            for (int i = 2; i + 1 < out.size(); i++) {
+                close = room(out, i) < room(out, close) ? i : close;
+            }
+            out.remove(close);
+        }
+        return out;
+    }
+
+    /** How much simpler the one before a patch is than the one behind it. */
+    private static double room(List<Met> all, int at) {
+        return (double) all.get(at + 1).size / all.get(at - 1).size;
+    }
+
+    /** What was met on the way down, the nearest first. */
+    private List<Met> met() {
         List<Met> out = new ArrayList<>();
         Candidate now = whole.at(nearest);
         int size = PatchSize.of(now.recipe());
@@ -145,10 +186,13 @@ final class FrontierSearch {
     }
 
     private Candidate polished(Candidate p) {
+        if (budget.spent()) {
+            return p;
+        }
         List<FreeValue> free = FreeValues.of(p.recipe()).stream()
                 .filter(v -> v.ids().stream().noneMatch(plan.locked()::contains))
                 .toList();
-        return whole.runTogether(p, anchors(p.recipe()), free, POLISH_ROUNDS);
+        return whole.runTogether(p, anchors(p.recipe()), free, free.size() > MANY ? ROUNDS_OF_MANY : ROUNDS_OF_FEW);
     }
 
     /** What is believed of single values; what a law says is looser. */
@@ -190,14 +234,17 @@ final class FrontierSearch {
         int size = PatchSize.of(recipe);
         List<Step> steps = Simplifications.of(recipe, plan.locked());
         Candidate briefly = brief.at(recipe);
+        double swung = swing.differenceJnd(recipe);
         Tried[] out = new Tried[steps.size()];
         IntStream.range(0, out.length).parallel().filter(i -> !budget.late()).forEach(i -> {
             Recipe r = steps.get(i).apply(recipe);
             int saved = size - PatchSize.of(r);
             if (saved > 0) {
                 Candidate heard = brief.at(r);
-                out[i] = new Tried(
-                        steps.get(i), saved, heard.total() * heard.total() - briefly.total() * briefly.total());
+                double lost = heard.total() * heard.total() - briefly.total() * briefly.total();
+                double swings = swing.differenceJnd(r);
+                double less = (swings * swings - swung * swung) / Aspect.values().length;
+                out[i] = new Tried(steps.get(i), saved, lost + less);
             }
         });
         return java.util.Arrays.stream(out)

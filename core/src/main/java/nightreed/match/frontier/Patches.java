@@ -99,7 +99,7 @@ public final class Patches {
         }
         control.report(0.9, "listening");
         List<Point> heard = new ArrayList<>(met.stream()
-                .skip(1)
+                .filter(m -> !m.heard().recipe().equals(first.recipe()))
                 .parallel()
                 .map(m -> heard(m.heard().recipe(), recording, plan))
                 .filter(p -> p != null)

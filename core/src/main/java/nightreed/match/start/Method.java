@@ -206,7 +206,8 @@ public abstract class Method {
             boolean told = p.group() != Group.PLAYING && p.group() != Group.SPACE && !p.id().equals("level");
             boolean moving = p.id().startsWith("lfo.") || p.id().startsWith("route.");
             boolean harmonic = p.id().startsWith("harmonic."); // as measured
-            boolean fixed = harmonic
+            boolean driven = p.id().endsWith(".drive") && s.value() == 0; // a bent wave takes eight times as long
+            boolean fixed = harmonic || driven
                     || moving
                     || p.id().endsWith("pan")
                     || p.id().endsWith("drift")

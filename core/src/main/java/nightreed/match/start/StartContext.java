@@ -269,8 +269,24 @@ public final class StartContext {
         if (seen.size() < 3) {
             return isHeld() ? Envelope.held(rise, release()) : Envelope.struck(rise, t60(), release());
         }
-        return EnvelopeFit.ofLevel(column(seen, 0), column(seen, 1), column(seen, 2), rise, release())
-                .envelope();
+        double[] seconds = column(seen, 0);
+        LateRise late = late();
+        if (late == null) {
+            return EnvelopeFit.ofLevel(seconds, column(seen, 1), column(seen, 2), rise, release())
+                    .envelope();
+        }
+        say(id + ".delay", true, "the tone comes later than the onset");
+        double[] after = Arrays.stream(seconds)
+                .map(t -> Math.max(0, t - late.delaySeconds()))
+                .toArray();
+        return EnvelopeFit.ofLevel(after, column(seen, 1), column(seen, 2), late.attackSeconds(), release())
+                .envelope()
+                .withDelaySeconds(late.delaySeconds());
+    }
+
+    /** What a held note's tone waits for; null if it comes at once. */
+    public LateRise late() {
+        return isHeld() ? LateRise.of(side) : null;
     }
 
     private static double[] column(List<double[]> rows, int i) {

@@ -2,6 +2,7 @@ package nightreed.match.start.formant;
 
 import java.util.Arrays;
 import nightreed.match.start.EnvelopeFit;
+import nightreed.match.start.LateRise;
 import nightreed.match.start.StartContext;
 import nightreed.recipe.part.Envelope;
 
@@ -143,6 +144,15 @@ final class SharedCourses {
                 Arrays.stream(course).map(db -> Math.pow(10, (db - top) / 20)).toArray();
         double[] looks = new double[values.length];
         Arrays.fill(looks, 1);
+        LateRise late = g.late();
+        if (late != null) {
+            double[] after = Arrays.stream(seconds)
+                    .map(t -> Math.max(0, t - late.delaySeconds()))
+                    .toArray();
+            return EnvelopeFit.ofLevel(after, values, looks, late.attackSeconds(), 0.3)
+                    .envelope()
+                    .withDelaySeconds(late.delaySeconds());
+        }
         double rise = g.isHeld() ? g.attack() : StartContext.limited(g.attack(), 0.0003, 0.05);
         return EnvelopeFit.ofLevel(seconds, values, looks, rise, 0.3).envelope();
     }
