@@ -16,8 +16,8 @@ import nightreed.recipe.size.PatchSize;
  * @param points by rising size; at least one
  */
 public record Frontier(List<Point> points) {
-    /** A nearest one that is further off than the use allows is not paid for with many values for so little [JND]; chosen: a quarter of what is just noticed. */
-    private static final double NOT_WORTH_JND = 0.25;
+    /** What a value more has to bring to be worth setting [JND]; chosen: ten values for a fifth of what is just noticed. */
+    private static final double WORTH_JND = 0.02;
 
     /**
      * A patch.
@@ -94,9 +94,14 @@ public record Frontier(List<Point> points) {
         return nearest();
     }
 
-    /** The simplest that is near enough for a use; where none is, the simplest that is hardly further than the nearest. */
+    /**
+     * The one in which each value more than in a simpler one is worth setting. What is nearer than the use asks for is worth
+     * nothing.
+     */
     public Point recommended(Use use) {
-        return within(Math.max(use.mostJnd(), nearest().totalJnd() + NOT_WORTH_JND));
+        return points.stream()
+                .min(Comparator.comparingDouble(p -> Math.max(p.totalJnd(), use.mostJnd()) + WORTH_JND * p.size()))
+                .orElseThrow();
     }
 
     /**

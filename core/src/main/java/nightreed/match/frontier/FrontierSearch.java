@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.fit.Budget;
 import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.OneNote;
@@ -24,6 +25,7 @@ import nightreed.recipe.Recipe;
 import nightreed.recipe.size.FreeValue;
 import nightreed.recipe.size.FreeValues;
 import nightreed.recipe.size.PatchSize;
+import nightreed.sound.Clip;
 import nightreed.work.Progress;
 
 /**
@@ -32,12 +34,12 @@ import nightreed.work.Progress;
  */
 final class FrontierSearch {
     /** Seconds after the onset that are listened to: a search's own, and for the many steps less. */
-    private static final double HEARD_SECONDS = 3;
+    private static final double HEARD_SECONDS = 7;
 
     private static final double BRIEFLY_SECONDS = 1.5;
 
     /** What a render of a dear method may take, by which it is heard shorter, as {@link OneNote#cost} counts. */
-    private static final double DEAR = 12;
+    private static final double DEAR = 20;
 
     private static final double LEAST_SECONDS = 0.8;
 
@@ -55,7 +57,7 @@ final class FrontierSearch {
     /** Looks that a round takes for each value: brief ones at the steps, whole ones for the polish. */
     private static final double BRIEF_LOOKS = 1.5;
 
-    private static final double WHOLE_LOOKS = 1.5;
+    private static final double WHOLE_LOOKS = 2;
 
     /** A round that loses more than so many times what its steps lose singly is made with half of them. */
     private static final double TOO_MUCH = 1.6;
@@ -64,6 +66,12 @@ final class FrontierSearch {
     private static final double MOST_JND = 7;
 
     private static final int FEWEST = 3;
+
+    /** As much of a note as a comparison hears [s]. */
+    private static final double ALL_SECONDS = 8;
+
+    /** What a swell has to bring by the quick ear [JND]. */
+    private static final double CLEARLY_JND = 0.05;
 
     /** Patches that are measured at the most, which takes a second or two each for a long note. */
     private static final int MOST_MEASURED = 8;
@@ -74,7 +82,6 @@ final class FrontierSearch {
     /** Rounds in a row that may make nothing simpler, since steps that save something by themselves need not do so together. */
     private static final int PATIENCE = 2;
 
-
     /** Rounds of a polish of many values, which is done again when some of them are gone, and of few. */
     private static final int ROUNDS_OF_MANY = 1;
 
@@ -83,6 +90,7 @@ final class FrontierSearch {
 
     private final FitOptions plan;
     private final Recipe nearest;
+    private final Progress progress;
     private final Swing swing;
     private final RenderedLeastSquares whole;
     private final RenderedLeastSquares brief;
@@ -102,6 +110,7 @@ final class FrontierSearch {
     FrontierSearch(AnalysedSound recording, Recipe nearest, FitOptions plan, Progress progress) {
         this.recording = recording;
         this.nearest = nearest;
+        this.progress = progress;
         this.swing = new Swing(recording);
         this.plan = plan;
         this.budget = new Budget(AMOUNT, progress);
@@ -146,6 +155,37 @@ final class FrontierSearch {
         return (double) all.get(at + 1).size / all.get(at - 1).size;
     }
 
+    /**
+     * Patches with a slow swell beside what they are, where that brings them clearly nearer. The whole note is heard, which takes
+     * too long for anything but a few values of a few patches.
+     */
+    List<Recipe> swelling(List<Recipe> patches) {
+        RenderedLeastSquares all = listening(ALL_SECONDS, progress);
+        List<Recipe> out = new ArrayList<>();
+        for (Recipe r : patches) {
+            if (budget.late()) {
+                break;
+            }
+            Clip imitation = ImitationRenderer.render(plan.with(r), recording);
+            Candidate was = all.at(r);
+            Candidate best = was;
+            for (Candidate c : all.at(Drift.added(recording, r, imitation))) {
+                best = c.total() < best.total() ? c : best;
+            }
+            if (best != was) {
+                List<FreeValue> swell = FreeValues.of(best.recipe()).stream()
+                        .filter(v -> v.id().startsWith("movement.")
+                                || v.id().startsWith("route.") && v.id().endsWith(".depth"))
+                        .toList();
+                Candidate p = all.runTogether(best, Map.of(), swell, ROUNDS_OF_FEW);
+                if (p.total() < was.total() - CLEARLY_JND) {
+                    out.add(p.recipe());
+                }
+            }
+        }
+        return out;
+    }
+
     /** What was met on the way down, the nearest first. */
     private List<Met> met() {
         List<Met> out = new ArrayList<>();
@@ -169,7 +209,8 @@ final class FrontierSearch {
 
     /** Share of the values that a round may leave, so that what is left to spend is enough down to the simplest. */
     private double left(Recipe recipe, int size) {
-        double round = size * (BRIEF_LOOKS * brief.cost(recipe) + WHOLE_LOOKS * whole.cost(recipe));
+        double polish = size > MANY ? brief.cost(recipe) : WHOLE_LOOKS * whole.cost(recipe);
+        double round = size * (BRIEF_LOOKS * brief.cost(recipe) + polish);
         double rest = Math.max(1, (1 - budget.share()) * AMOUNT);
         return Math.max(LEAST_LEFT, Math.min(MOST_LEFT, 1 - round / rest)); // rounds get smaller by that share
     }
@@ -192,7 +233,12 @@ final class FrontierSearch {
         List<FreeValue> free = FreeValues.of(p.recipe()).stream()
                 .filter(v -> v.ids().stream().noneMatch(plan.locked()::contains))
                 .toList();
-        return whole.runTogether(p, anchors(p.recipe()), free, free.size() > MANY ? ROUNDS_OF_MANY : ROUNDS_OF_FEW);
+        if (free.size() <= MANY) {
+            return whole.runTogether(p, anchors(p.recipe()), free, ROUNDS_OF_FEW);
+        }
+        Candidate briefly = brief.runTogether(brief.at(p.recipe()), anchors(p.recipe()), free, ROUNDS_OF_MANY);
+        Candidate polished = whole.at(briefly.recipe());
+        return polished.total() < p.total() ? polished : p;
     }
 
     /** What is believed of single values; what a law says is looser. */

@@ -10,7 +10,6 @@ import nightreed.match.fit.FitOptions;
 import nightreed.match.fit.Fits;
 import nightreed.match.fit.Fitted;
 import nightreed.match.frontier.Frontier.Point;
-import nightreed.match.frontier.FrontierSearch.Met;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.size.PatchSize;
@@ -90,22 +89,30 @@ public final class Patches {
     }
 
     private static Frontier searched(Point first, AnalysedSound recording, FitOptions plan, Control control) {
-        List<Met> met;
+        FrontierSearch search = new FrontierSearch(recording, first.recipe(), plan, control);
+        List<Point> heard = new ArrayList<>(List.of(first));
         try {
-            met = new FrontierSearch(recording, first.recipe(), plan, control).found();
+            heard.addAll(
+                    heard(search.found().stream().map(m -> m.heard().recipe()).toList(), recording, plan, control));
+            List<Recipe> kept =
+                    Frontier.of(heard).points().stream().map(Point::recipe).toList();
+            control.report(0.9, "listening for slow swells");
+            heard.addAll(heard(search.swelling(kept), recording, plan, control));
         } catch (CancellationException ended) {
-            control.check();
-            return new Frontier(List.of(first));
+            control.check(); // only that enough was found ended it
         }
-        control.report(0.9, "listening");
-        List<Point> heard = new ArrayList<>(met.stream()
-                .filter(m -> !m.heard().recipe().equals(first.recipe()))
-                .parallel()
-                .map(m -> heard(m.heard().recipe(), recording, plan))
-                .filter(p -> p != null)
-                .toList());
-        heard.add(first);
         return Frontier.of(heard);
+    }
+
+    private static List<Point> heard(List<Recipe> recipes, AnalysedSound recording, FitOptions plan, Control control) {
+        control.report(0.8, "listening");
+        return recipes.stream()
+                .distinct()
+                .parallel()
+                .filter(r -> !control.isEnough())
+                .map(r -> heard(r, recording, plan))
+                .filter(p -> p != null)
+                .toList();
     }
 
     /** As loud as the recording, measured afresh; null if there is nothing to be heard. */

@@ -207,7 +207,8 @@ public abstract class Method {
             boolean moving = p.id().startsWith("lfo.") || p.id().startsWith("route.");
             boolean harmonic = p.id().startsWith("harmonic."); // as measured
             boolean driven = p.id().endsWith(".drive") && s.value() == 0; // a bent wave takes eight times as long
-            boolean fixed = harmonic || driven
+            boolean fixed = harmonic
+                    || driven
                     || moving
                     || p.id().endsWith("pan")
                     || p.id().endsWith("drift")
