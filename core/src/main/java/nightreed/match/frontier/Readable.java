@@ -2,6 +2,7 @@ package nightreed.match.frontier;
 
 import java.math.BigDecimal;
 import java.math.MathContext;
+import java.util.Set;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.size.FreeValue;
@@ -17,11 +18,14 @@ final class Readable {
 
     private Readable() {}
 
-    /** @param digits that numbers are given */
-    static Recipe rounded(Recipe recipe, int digits) {
+    /**
+     * @param digits that numbers are given
+     * @param locked values that stay as they are, by id
+     */
+    static Recipe rounded(Recipe recipe, int digits, Set<String> locked) {
         Recipe r = recipe;
         for (FreeValue v : FreeValues.of(recipe)) {
-            if (v.isNumber()) {
+            if (v.isNumber() && v.ids().stream().noneMatch(locked::contains)) {
                 try {
                     r = v.with(r, rounded(v.parameter(), v.value(r), digits));
                 } catch (IllegalArgumentException touches) {

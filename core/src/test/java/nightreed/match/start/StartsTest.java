@@ -12,6 +12,7 @@ import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.FmPair;
 import nightreed.recipe.FmRecipe;
+import nightreed.recipe.FormantBand;
 import nightreed.recipe.FormantRecipe;
 import nightreed.recipe.LoopLoss;
 import nightreed.recipe.PatchCheck;
@@ -176,10 +177,33 @@ class StartsTest {
     }
 
     @Test
-    void bandsFollowWhatStrikes() throws Exception {
+    void bandsShareAFewCoursesAndFollowARecordingOnlyWhenAsked() throws Exception {
         FormantRecipe got = (FormantRecipe) Starts.of("formant", bar).recipe();
         assertThat(got.bands().size()).isBetween(8, 32);
-        assertThat(got.bands()).allMatch(b -> b.pathDb().size() > 50);
+        assertThat(got.bands()).allMatch(b -> b.pathDb().isEmpty() && b.envelope() != null);
+        assertThat(got.bands().stream().map(FormantBand::envelope).distinct().count())
+                .isBetween(1L, 3L);
+        FormantRecipe follows = (FormantRecipe) Starts.following(bar);
+        assertThat(follows.bands()).allMatch(b -> b.pathDb().size() > 50);
+    }
+
+    @Test
+    void aToneThatComesAfterItsBreathIsWaitedFor() throws Exception {
+        double[] x = Tones.noisy(new double[3 * FS], 0.001, 3);
+        for (int i = 0; i < x.length - 4800; i++) {
+            double t = i / (double) FS - 0.06;
+            double level = Math.max(0, Math.min(1, t / 0.02)) * 0.1;
+            for (int n = 1; n < 12; n++) {
+                x[i + 4800] += level / n * Math.sin(2 * Math.PI * 220 * n * t);
+            }
+            x[i + 4800] += t > -0.06 ? 0.004 * Math.sin(2 * Math.PI * 220 * t) : 0;
+        }
+        AnalysedSound side = ImitationRenderer.side(Clip.mono(x, FS), Progress.NONE);
+        SubtractiveRecipe got =
+                (SubtractiveRecipe) Starts.of("subtractive", side).recipe();
+        double begins = side.measurement().onsetSeconds() + got.amplitude().delaySeconds();
+        assertThat(begins).isCloseTo(0.1 + 0.06, within(0.012));
+        assertThat(got.amplitude().attackSeconds()).isBetween(0.008, 0.04);
     }
 
     @Test
