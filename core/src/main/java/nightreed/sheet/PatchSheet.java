@@ -16,6 +16,9 @@ import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.size.FreeValue;
+import nightreed.recipe.size.FreeValues;
+import nightreed.recipe.size.PatchSize;
 
 /**
  * One page to build the sound from anywhere: every value with its unit and how far it may move, the partials of the
@@ -69,7 +72,8 @@ public final class PatchSheet {
         if (comparison != null) {
             comparison(h, comparison);
         }
-        h.append("<h2>Values</h2>\n");
+        free(h, recipe);
+        h.append("<h2>All values</h2>\n");
         values(h, recipe, fitted, tolerances);
         layers(h, patch);
         if (measurement != null && comparison != null) {
@@ -79,6 +83,29 @@ public final class PatchSheet {
                 "<p class=\"quiet\">Resonant sounds can jump in level. Start low, rest your ears, and follow the rules on"
                         + " noise exposure where you are.</p>\n</body></html>\n");
         return h.toString();
+    }
+
+    /** The fewest values that give the recipe, a line each. */
+    private static void free(StringBuilder h, Recipe recipe) {
+        List<FreeValue> free = FreeValues.of(recipe);
+        h.append("<h2>What sets it: ").append(free.size()).append(" values</h2>\n");
+        if (PatchSize.followsRecording(recipe)) {
+            h.append("<p>It follows the recording: stored courses do the rest, and no hand can set them.</p>\n");
+        }
+        h.append("<table><tr><th class=\"l\">value</th><th>set to</th><th>unit</th></tr>\n");
+        for (FreeValue v : free) {
+            Parameter p = v.parameter();
+            h.append("<tr><td class=\"l\">")
+                    .append(escape(v.name()))
+                    .append("</td><td>")
+                    .append(escape(p.format(v.value(recipe))))
+                    .append("</td><td>")
+                    .append(escape(p.unit()))
+                    .append("</td></tr>\n");
+        }
+        h.append(
+                        "</table>\n<p class=\"quiet\">What is neutral, makes no difference, or follows from these is left out; level, tuning")
+                .append(" and what follows key and strength stand below.</p>\n");
     }
 
     private static void layers(StringBuilder h, Patch patch) {

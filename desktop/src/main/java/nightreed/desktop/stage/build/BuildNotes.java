@@ -24,6 +24,7 @@ import nightreed.recipe.FmRecipe;
 import nightreed.recipe.PatchCheck;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.ResonatorRecipe;
+import nightreed.recipe.size.PatchSize;
 
 /** What stands in the margin of the Build stage: why this method, where its values come from, what was tried. */
 final class BuildNotes {
@@ -226,7 +227,10 @@ final class BuildNotes {
             margin.add(Notes.pair(
                     MethodNames.of(r.fitted().method()),
                     String.format(
-                            Locale.ROOT, "%.2f JND", r.fitted().comparison().totalJnd())));
+                            Locale.ROOT,
+                            "%d values, %.2f JND",
+                            PatchSize.of(r.fitted().recipe()),
+                            r.fitted().comparison().totalJnd())));
         }
         margin.add(Notes.quiet(MethodNames.of(ranking.get(0).fitted().method()) + ": "
                 + ranking.get(0).why() + "."));

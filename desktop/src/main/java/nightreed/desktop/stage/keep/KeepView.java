@@ -32,6 +32,7 @@ import nightreed.recipe.Layer;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.part.Parameter;
 import nightreed.recipe.part.ParameterAccess;
+import nightreed.recipe.size.PatchSize;
 
 /** Keep: the logbook of takes, the note, and the files to take away. */
 public final class KeepView implements StageView {
@@ -189,7 +190,7 @@ public final class KeepView implements StageView {
         String stood = t.worstJnd() == null || t.worstJnd() <= 1
                 ? ""
                 : String.format(Locale.ROOT, "  ·  %s %.1f", t.worst(), t.worstJnd());
-        VBox words = new VBox(1, line, NodeFactory.quiet(when + stood));
+        VBox words = new VBox(1, line, NodeFactory.quiet(when + "  ·  " + size(t) + stood));
         if (!t.note().isEmpty()) {
             words.getChildren().add(NodeFactory.quiet(t.note()));
         }
@@ -201,6 +202,10 @@ public final class KeepView implements StageView {
         box.setAlignment(Pos.CENTER_LEFT);
         box.getStyleClass().add("take");
         return box;
+    }
+
+    private static String size(Take t) {
+        return PatchSize.followsRecording(t.patch()) ? "follows the recording" : PatchSize.of(t.patch()) + " values";
     }
 
     /** Figures that are never cut off. */
