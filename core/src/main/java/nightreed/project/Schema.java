@@ -34,7 +34,7 @@ final class Schema {
             List.of(), // recipes may be layers, which programs before it cannot read
             List.of("create table if not exists mark(text text not null)"), // of the state of the file, see Database
             List.of("alter table edit add column chosen integer"), // layer that is shaped
-            List.of("create table frontier(imitation integer primary key references imitation(id),"
+            List.of("create table if not exists frontier(imitation integer primary key references imitation(id),"
                     + " recording integer references recording(id), points text not null)"));
 
     /** The version that this program writes. */

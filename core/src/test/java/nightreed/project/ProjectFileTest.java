@@ -14,11 +14,13 @@ import java.util.List;
 import java.util.Random;
 import nightreed.match.compare.Comparison;
 import nightreed.match.compare.ImitationRenderer;
+import nightreed.match.frontier.Frontier;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.MadeUpNote;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
+import nightreed.recipe.FirstRecipe;
 import nightreed.recipe.Layer;
 import nightreed.recipe.RecipeTest;
 import nightreed.recipe.ResonatorRecipe;
@@ -281,6 +283,25 @@ class ProjectFileTest {
             assertThat(p.family(p.imitations().get(2)))
                     .extracting(Imitation::name)
                     .containsExactly("high", "bell");
+        }
+    }
+
+    @Test
+    void patchesThatWereFoundAreKeptWithTheRecordingTheyAreOf() throws Exception {
+        Path path = folder.resolve("patches.nightreed");
+        Frontier frontier = new Frontier(List.of(
+                new Frontier.Point(4, FirstRecipe.of("fm"), 2.5), new Frontier.Point(9, FirstRecipe.of("ring"), 1.25)));
+        long recording;
+        try (ProjectFile project = ProjectFile.create(path, "Patches")) {
+            Imitation imitation = project.addImitation("bar");
+            recording = project.addRecording("bar", Clip.mono(new double[4800], 48_000), null);
+            project.keepFrontier(imitation, recording, frontier);
+        }
+        try (ProjectFile project = ProjectFile.open(path)) {
+            Imitation imitation = project.imitations().get(0);
+            assertThat(project.frontier(imitation, recording)).contains(frontier);
+            assertThat(project.frontier(imitation, recording + 1)).isEmpty();
+            assertThat(project.frontier(imitation, null)).isEmpty();
         }
     }
 
