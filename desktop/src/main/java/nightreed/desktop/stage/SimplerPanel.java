@@ -42,7 +42,6 @@ public final class SimplerPanel extends VBox {
         HBox row = new HBox(8, words, one, use);
         row.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(line, row);
-        simpler.foundProperty().addListener((o, was, is) -> fill(bench.state()));
         simpler.oneMethodProperty().addListener((o, was, is) -> fill(bench.state()));
         simpler.useProperty().addListener((o, was, is) -> useText());
         useText();

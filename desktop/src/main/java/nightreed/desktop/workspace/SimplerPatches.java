@@ -3,10 +3,7 @@ package nightreed.desktop.workspace;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.concurrent.Executor;
 import javafx.beans.property.BooleanProperty;
-import javafx.beans.property.ReadOnlyObjectProperty;
-import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import nightreed.match.fit.FitOptions;
@@ -20,36 +17,11 @@ import nightreed.recipe.Recipe;
 /** The patches that fits found for what is on the bench, from the simplest to the nearest, and the walk along them. UI thread. */
 public final class SimplerPatches {
     private final Workspace bench;
-    private final Executor ui;
-    private final ReadOnlyObjectWrapper<Frontier> found = new ReadOnlyObjectWrapper<>();
     private final SimpleObjectProperty<Use> use = new SimpleObjectProperty<>(Use.ALONE);
     private final BooleanProperty oneMethod = new SimpleBooleanProperty();
 
-    SimplerPatches(Workspace bench, Executor ui) {
+    SimplerPatches(Workspace bench) {
         this.bench = bench;
-        this.ui = ui;
-        bench.stateProperty().addListener((o, was, is) -> follow(was, is));
-    }
-
-    private void follow(WorkspaceState was, WorkspaceState is) {
-        Long before = was.snapshot().recordingId();
-        Long now = is.snapshot().recordingId();
-        if (was.current() == is.current() && (before == null ? now == null : before.equals(now))) {
-            return;
-        }
-        found.set(null);
-        if (is.current() != null && now != null) {
-            bench.ask(project -> project.frontier(is.current(), now), kept -> {
-                if (bench.state().current() == is.current() && found.get() == null) {
-                    found.set(kept.orElse(null));
-                }
-            });
-        }
-    }
-
-    /** All patches that were found, of all methods; null before there were any. */
-    public ReadOnlyObjectProperty<Frontier> foundProperty() {
-        return found.getReadOnlyProperty();
     }
 
     /** What the imitation is for: how near the patch has to be that a fit puts on the bench. */
@@ -64,7 +36,7 @@ public final class SimplerPatches {
 
     /** What is walked along, null if there is nothing. */
     public Frontier line() {
-        Frontier all = found.get();
+        Frontier all = bench.state().patches();
         if (all == null) {
             return null;
         }
@@ -72,23 +44,20 @@ public final class SimplerPatches {
         return oneMethod.get() && now != null ? all.by(now.method()) : Frontier.of(all.points());
     }
 
-    /** Keeps what methods came to, beside what others came to before; runs on any thread. */
+    /** Keeps what methods came to, beside what others came to before; the bench has it with what arrives next. Any thread. */
     void keep(WorkspaceState at, List<Found> results) {
-        ui.execute(() -> {
-            List<Point> points = new ArrayList<>();
-            results.forEach(f -> points.addAll(f.frontier().points()));
-            boolean same = found.get() != null && bench.state().current() == at.current();
-            for (Point p : same ? found.get().points() : List.<Point>of()) {
+        List<Point> points = new ArrayList<>();
+        results.forEach(f -> points.addAll(f.frontier().points()));
+        Long recording = at.snapshot().recordingId();
+        bench.change(project -> {
+            for (Point p : project.frontier(at.current(), recording)
+                    .map(Frontier::points)
+                    .orElse(List.of())) {
                 if (results.stream().noneMatch(f -> f.method().equals(p.method()))) {
                     points.add(p);
                 }
             }
-            Frontier all = new Frontier(points);
-            if (bench.state().current() == at.current()) {
-                found.set(all);
-            }
-            bench.change(
-                    project -> project.keepFrontier(at.current(), at.snapshot().recordingId(), all));
+            project.keepFrontier(at.current(), recording, new Frontier(points));
         });
     }
 

@@ -57,6 +57,9 @@ final class StateLoader {
                 Map.of(),
                 List.of(),
                 project.takes(imitation),
+                snapshot.recordingId() == null
+                        ? null
+                        : project.frontier(imitation, snapshot.recordingId()).orElse(null),
                 project.undoLabel(imitation).orElse(null),
                 project.redoLabel(imitation).orElse(null));
     }
@@ -91,6 +94,7 @@ final class StateLoader {
                         before.tolerances(),
                         List.of(),
                         next.takes(),
+                        next.patches(),
                         next.undoLabel(),
                         next.redoLabel());
     }

@@ -63,7 +63,7 @@ public final class Workspace {
         this.desk = desk;
         this.controllers = new Controllers(this, ui);
         this.fitting = new Fitting(this, ui);
-        this.simpler = new SimplerPatches(this, ui);
+        this.simpler = new SimplerPatches(this);
         this.intake = new RecordingImport(this, ui);
         this.following = new LiveUpdater(this, ui, follower);
         this.shaping = new RecipeEditor(this, following);

@@ -6,6 +6,7 @@ import java.util.Map;
 import nightreed.match.advice.Move;
 import nightreed.match.advice.Tolerances;
 import nightreed.match.compare.Comparison;
+import nightreed.match.frontier.Frontier;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.project.Imitation;
 import nightreed.project.Snapshot;
@@ -28,6 +29,7 @@ import nightreed.recipe.Recipe;
  * @param tolerances    how far each value may move, empty while it is being computed
  * @param findings      what listening to the patch found amiss
  * @param takes         kept takes, oldest first
+ * @param patches       all patches that fits found for this recording, from the simplest to the nearest; null before there were any
  * @param undoLabel     what undo would take back, null if nothing
  * @param redoLabel     what redo would bring back, null if nothing
  */
@@ -45,6 +47,7 @@ public record WorkspaceState(
         Map<String, Tolerances.Span> tolerances,
         List<PatchCheck.Finding> findings,
         List<Take> takes,
+        Frontier patches,
         String undoLabel,
         String redoLabel)
         implements WorkspaceStateBuilder.With {
@@ -61,6 +64,7 @@ public record WorkspaceState(
             Map.of(),
             List.of(),
             List.of(),
+            null,
             null,
             null);
 
