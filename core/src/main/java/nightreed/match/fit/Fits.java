@@ -72,6 +72,17 @@ public final class Fits {
         return supervised(progress, seconds, 0, work, () -> otherwise);
     }
 
+    /**
+     * Work that is told when it should end, and given some more time to finish what it returns.
+     *
+     * @param reserve   time after that [s]
+     * @param otherwise what to return if it has not ended then
+     */
+    public static <T> T within(double seconds, double reserve, Progress progress, Work<T> work, Supplier<T> otherwise)
+            throws UnusableSound {
+        return supervised(progress, seconds, reserve, work, otherwise);
+    }
+
     /** Work within the time of a plan, which has nothing to return before it has ended. */
     public static <T> T supervised(Progress progress, FitOptions plan, Work<T> work) throws UnusableSound {
         return supervised(progress, plan.seconds(), 0, work, () -> null);

@@ -218,7 +218,7 @@ final class FrontierSearch {
     /** With as few digits as make no difference. */
     private Candidate readable(Candidate p) {
         for (int digits = 2; digits <= 3; digits++) {
-            Candidate round = whole.at(Readable.rounded(p.recipe(), digits, plan.locked()));
+            Candidate round = whole.at(RoundValues.rounded(p.recipe(), digits, plan.locked()));
             if (round.total() <= p.total() + ROUNDED_JND) {
                 return round;
             }

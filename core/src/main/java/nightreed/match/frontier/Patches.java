@@ -2,8 +2,10 @@ package nightreed.match.frontier;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.List;
 import java.util.concurrent.CancellationException;
+import java.util.function.Supplier;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.FitOptions;
@@ -18,6 +20,7 @@ import nightreed.sound.UnusableSound;
 import nightreed.voice.PlayingLevel;
 import nightreed.work.Progress;
 import nightreed.work.Supervisor.Control;
+import nightreed.work.Supervisor.Work;
 
 /** Fits a method, and makes what it finds simpler: a frontier of patches. */
 public final class Patches {
@@ -26,6 +29,9 @@ public final class Patches {
 
     /** Of a limit, what the fit itself gets; chosen. */
     private static final double SHARE_OF_FIT = 0.5;
+
+    /** Of what is left of a limit after the fit, what measuring gets. */
+    private static final double SHARE_FOR_LAST = 0.5;
 
     private Patches() {}
 
@@ -77,42 +83,53 @@ public final class Patches {
         return new Found(nearest, around(nearest, recording, plan.within(Math.max(0, left)), progress.part(0.5, 1)));
     }
 
-    /** From what a fit found downwards; ends within its time with what was met so far. @throws UnusableSound never after a fit */
+    /** From what a fit found downwards; ends within its time with what was measured so far. @throws UnusableSound never after a fit */
     public static Frontier around(Fitted nearest, AnalysedSound recording, FitOptions plan, Progress progress)
             throws UnusableSound {
-        Point first = Point.of(nearest.recipe(), nearest.comparison());
-        return Fits.within(
-                plan.seconds(),
-                progress,
-                control -> searched(first, recording, plan, control),
-                new Frontier(List.of(first)));
+        List<Point> heard = Collections.synchronizedList(new ArrayList<>());
+        heard.add(Point.of(nearest.recipe(), nearest.comparison()));
+        double last = plan.isLimited() ? SHARE_FOR_LAST * plan.seconds() : 0;
+        Supplier<Frontier> soFar = () -> {
+            synchronized (heard) {
+                return Frontier.of(heard);
+            }
+        };
+        Work<Frontier> work = control -> {
+            search(nearest.recipe(), recording, plan, heard, control);
+            return soFar.get();
+        };
+        return Fits.within(plan.seconds() - last, last, progress, work, soFar);
     }
 
-    private static Frontier searched(Point first, AnalysedSound recording, FitOptions plan, Control control) {
-        FrontierSearch search = new FrontierSearch(recording, first.recipe(), plan, control);
-        List<Point> heard = new ArrayList<>(List.of(first));
+    /** @param heard takes what is measured, one by one */
+    private static void search(
+            Recipe nearest, AnalysedSound recording, FitOptions plan, List<Point> heard, Control control) {
+        FrontierSearch search = new FrontierSearch(recording, nearest, plan, control);
         try {
-            heard.addAll(
-                    heard(search.found().stream().map(m -> m.heard().recipe()).toList(), recording, plan, control));
-            List<Recipe> kept =
-                    Frontier.of(heard).points().stream().map(Point::recipe).toList();
-            control.report(0.9, "listening for slow swells");
-            heard.addAll(heard(search.swelling(kept), recording, plan, control));
+            List<Recipe> met =
+                    search.found().stream().map(m -> m.heard().recipe()).toList();
+            measure(met, recording, plan, heard, control);
+            if (!control.isEnough()) {
+                List<Recipe> kept =
+                        Frontier.of(heard).points().stream().map(Point::recipe).toList();
+                control.report(0.9, "listening for slow swells");
+                measure(search.swelling(kept), recording, plan, heard, control);
+            }
         } catch (CancellationException ended) {
             control.check(); // only that enough was found ended it
         }
-        return Frontier.of(heard);
     }
 
-    private static List<Point> heard(List<Recipe> recipes, AnalysedSound recording, FitOptions plan, Control control) {
+    private static void measure(
+            List<Recipe> recipes, AnalysedSound recording, FitOptions plan, List<Point> heard, Control control) {
         control.report(0.8, "listening");
-        return recipes.stream()
+        recipes.stream()
                 .distinct()
                 .parallel()
-                .filter(r -> !control.isEnough())
+                .filter(r -> !control.isCancelled())
                 .map(r -> heard(r, recording, plan))
                 .filter(p -> p != null)
-                .toList();
+                .forEach(heard::add);
     }
 
     /** As loud as the recording, measured afresh; null if there is nothing to be heard. */

@@ -17,6 +17,15 @@ public interface FreeValue {
     /** The recipe with it, and all that hangs on it, changed; one outside its range is held at the range's end. */
     Recipe with(Recipe recipe, double value);
 
+    /** The same; unchanged where that cannot be, such as a band that would come to lie on its neighbour. */
+    default Recipe withIfPossible(Recipe recipe, double value) {
+        try {
+            return with(recipe, value);
+        } catch (IllegalArgumentException cannot) {
+            return recipe;
+        }
+    }
+
     default String id() {
         return parameter().id();
     }

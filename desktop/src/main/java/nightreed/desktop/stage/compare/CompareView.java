@@ -32,6 +32,8 @@ import nightreed.match.advice.ResidualExplanation;
 import nightreed.match.compare.Comparison;
 import nightreed.match.hearing.AspectWeights;
 import nightreed.project.Take;
+import nightreed.recipe.Patch;
+import nightreed.recipe.size.PatchSize;
 
 /** Compare: recording against imitation, what would be heard, and what to do next. */
 public final class CompareView implements StageView {
@@ -247,13 +249,16 @@ public final class CompareView implements StageView {
             strip.setSounds(s.recording(), s.imitation(), c);
         }
         aspects.show(c, s.snapshot().marks());
-        verdict.setText(verdict(c, s.takes()));
+        verdict.setText(verdict(c, s));
         history.show(s.takes(), c.totalJnd());
         moves(s);
     }
 
-    private static String verdict(Comparison c, List<Take> takes) {
-        String all = String.format(Locale.ROOT, "All together %.2f JND", c.totalJnd());
+    private static String verdict(Comparison c, WorkspaceState s) {
+        Patch patch = s.snapshot().patch();
+        List<Take> takes = s.takes();
+        String size = PatchSize.followsRecording(patch) ? "following the recording" : PatchSize.of(patch) + " values";
+        String all = String.format(Locale.ROOT, "All together %.2f JND, %s", c.totalJnd(), size);
         String first = c.withinHearing()
                 ? ": within hearing, no aspect would be noticed."
                 : ": heard first in the " + c.worst().title() + ".";

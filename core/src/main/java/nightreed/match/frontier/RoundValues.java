@@ -9,14 +9,14 @@ import nightreed.recipe.size.FreeValue;
 import nightreed.recipe.size.FreeValues;
 
 /** Values as a person would write them down. */
-final class Readable {
+final class RoundValues {
     /** Digits of frequency ratios and detunings, of which the ear hears the fourth. */
     private static final int RATIO_DIGITS = 5;
 
     /** Step of levels [dB]. */
     private static final double LEVEL_STEP = 0.5;
 
-    private Readable() {}
+    private RoundValues() {}
 
     /**
      * @param digits that numbers are given
@@ -26,11 +26,7 @@ final class Readable {
         Recipe r = recipe;
         for (FreeValue v : FreeValues.of(recipe)) {
             if (v.isNumber() && v.ids().stream().noneMatch(locked::contains)) {
-                try {
-                    r = v.with(r, rounded(v.parameter(), v.value(r), digits));
-                } catch (IllegalArgumentException touches) {
-                    continue; // such as a band that would come to lie on its neighbour
-                }
+                r = v.withIfPossible(r, rounded(v.parameter(), v.value(r), digits));
             }
         }
         return r;
