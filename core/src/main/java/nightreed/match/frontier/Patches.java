@@ -1,11 +1,12 @@
 package nightreed.match.frontier;
 
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.CancellationException;
-import java.util.function.Supplier;
+import nightreed.match.compare.Comparison;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.FitOptions;
@@ -15,15 +16,18 @@ import nightreed.match.frontier.Frontier.Point;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.recipe.Recipe;
 import nightreed.recipe.size.PatchSize;
-import nightreed.sound.Clip;
 import nightreed.sound.UnusableSound;
 import nightreed.voice.PlayingLevel;
 import nightreed.work.Progress;
 import nightreed.work.Supervisor.Control;
 import nightreed.work.Supervisor.Work;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** Fits a method, and makes what it finds simpler: a frontier of patches. */
 public final class Patches {
+    private static final Logger LOG = LoggerFactory.getLogger(Patches.class);
+
     /** Of the usual number of renders, what the fit itself gets: the simpler patches are polished anew. */
     private static final double FIT_EFFORT = 0.3;
 
@@ -38,26 +42,29 @@ public final class Patches {
     /**
      * What came out of one method.
      *
-     * @param nearest what the fit found, which may be too much for a hand
+     * @param nearest  what the fit found, which may be too much for a hand
      * @param frontier from the simplest to the nearest
+     * @param compared how each point compares with the recording
      */
-    public record Found(Fitted nearest, Frontier frontier) {
+    public record Found(Fitted nearest, Frontier frontier, Map<Point, Comparison> compared) {
+        public Found {
+            compared = Map.copyOf(compared);
+        }
+
         public String method() {
             return nearest.method();
         }
 
-        /** One of the points as a finished fit, heard anew. @throws UnusableSound if it cannot be measured, which a point once was */
-        public Fitted fitted(Point p, AnalysedSound recording) throws UnusableSound {
-            if (p.recipe().equals(nearest.recipe())) {
-                return nearest;
-            }
-            Clip imitation = ImitationRenderer.render(p.recipe(), recording);
-            return new Fitted(
-                    p.recipe(),
-                    imitation,
-                    PerceptualComparator.compare(recording, ImitationRenderer.rendered(imitation)),
-                    true,
-                    nearest.seconds());
+        /** One of the points as a finished fit. */
+        public Fitted fitted(Point p, AnalysedSound recording) {
+            return p.recipe().equals(nearest.recipe())
+                    ? nearest
+                    : new Fitted(
+                            p.recipe(),
+                            ImitationRenderer.render(p.recipe(), recording),
+                            compared.get(p),
+                            true,
+                            nearest.seconds());
         }
     }
 
@@ -68,50 +75,60 @@ public final class Patches {
         return Fits.ofEach(methods, recording, plan, (m, options, p) -> of(m, recording, options, p), progress);
     }
 
-    /** @throws UnusableSound if the recording gives nothing to build on */
+    /**
+     * Where there is little time, only the nearest.
+     *
+     * @throws UnusableSound if the recording gives nothing to build on
+     */
     public static Found of(String method, AnalysedSound recording, FitOptions plan, Progress progress)
             throws UnusableSound {
         long start = System.nanoTime();
-        FitOptions own = plan.trying(FIT_EFFORT * plan.effort())
-                .within(plan.isLimited() ? SHARE_OF_FIT * plan.seconds() : plan.seconds());
+        boolean brief = plan.seconds() < Fits.BRIEF_SECONDS;
+        FitOptions own = brief
+                ? plan
+                : plan.trying(FIT_EFFORT * plan.effort())
+                        .within(plan.isLimited() ? SHARE_OF_FIT * plan.seconds() : plan.seconds());
         Fitted nearest = Fits.of(method, recording, own, progress.part(0, 0.5));
         double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
-        if (PatchSize.followsRecording(nearest.recipe())) { // an effect, which nothing makes simpler
-            Point only = Point.of(nearest.recipe(), nearest.comparison());
-            return new Found(nearest, new Frontier(List.of(only)));
+        Map<Point, Comparison> heard = Collections.synchronizedMap(new HashMap<>());
+        heard.put(Point.of(nearest.recipe(), nearest.comparison()), nearest.comparison());
+        boolean effect = PatchSize.followsRecording(nearest.recipe()); // which nothing makes simpler
+        if (!brief && !effect) {
+            around(nearest.recipe(), recording, plan.within(Math.max(0, left)), heard, progress.part(0.5, 1));
         }
-        return new Found(nearest, around(nearest, recording, plan.within(Math.max(0, left)), progress.part(0.5, 1)));
+        Map<Point, Comparison> all = copy(heard);
+        return new Found(nearest, Frontier.of(List.copyOf(all.keySet())), all);
     }
 
-    /** From what a fit found downwards; ends within its time with what was measured so far. @throws UnusableSound never after a fit */
-    public static Frontier around(Fitted nearest, AnalysedSound recording, FitOptions plan, Progress progress)
+    private static Map<Point, Comparison> copy(Map<Point, Comparison> heard) {
+        synchronized (heard) { // what is left of a search that was told to end may still come
+            return new HashMap<>(heard);
+        }
+    }
+
+    /** From what a fit found downwards; ends within its time. @param heard takes what is measured, one by one */
+    private static void around(
+            Recipe nearest, AnalysedSound recording, FitOptions plan, Map<Point, Comparison> heard, Progress progress)
             throws UnusableSound {
-        List<Point> heard = Collections.synchronizedList(new ArrayList<>());
-        heard.add(Point.of(nearest.recipe(), nearest.comparison()));
         double last = plan.isLimited() ? SHARE_FOR_LAST * plan.seconds() : 0;
-        Supplier<Frontier> soFar = () -> {
-            synchronized (heard) {
-                return Frontier.of(heard);
-            }
+        Work<Boolean> work = control -> {
+            search(nearest, recording, plan, heard, control);
+            return true;
         };
-        Work<Frontier> work = control -> {
-            search(nearest.recipe(), recording, plan, heard, control);
-            return soFar.get();
-        };
-        return Fits.within(plan.seconds() - last, last, progress, work, soFar);
+        Fits.within(plan.seconds() - last, last, progress, work, () -> false);
     }
 
-    /** @param heard takes what is measured, one by one */
     private static void search(
-            Recipe nearest, AnalysedSound recording, FitOptions plan, List<Point> heard, Control control) {
+            Recipe nearest, AnalysedSound recording, FitOptions plan, Map<Point, Comparison> heard, Control control) {
         FrontierSearch search = new FrontierSearch(recording, nearest, plan, control);
         try {
             List<Recipe> met =
                     search.found().stream().map(m -> m.heard().recipe()).toList();
             measure(met, recording, plan, heard, control);
             if (!control.isEnough()) {
-                List<Recipe> kept =
-                        Frontier.of(heard).points().stream().map(Point::recipe).toList();
+                List<Recipe> kept = Frontier.of(List.copyOf(copy(heard).keySet())).points().stream()
+                        .map(Point::recipe)
+                        .toList();
                 control.report(0.9, "listening for slow swells");
                 measure(search.swelling(kept), recording, plan, heard, control);
             }
@@ -121,25 +138,28 @@ public final class Patches {
     }
 
     private static void measure(
-            List<Recipe> recipes, AnalysedSound recording, FitOptions plan, List<Point> heard, Control control) {
+            List<Recipe> recipes,
+            AnalysedSound recording,
+            FitOptions plan,
+            Map<Point, Comparison> heard,
+            Control control) {
         control.report(0.8, "listening");
         recipes.stream()
                 .distinct()
                 .parallel()
                 .filter(r -> !control.isCancelled())
-                .map(r -> heard(r, recording, plan))
-                .filter(p -> p != null)
-                .forEach(heard::add);
+                .forEach(r -> measure(r, recording, plan, heard));
     }
 
-    /** As loud as the recording, measured afresh; null if there is nothing to be heard. */
-    private static Point heard(Recipe recipe, AnalysedSound recording, FitOptions plan) {
+    /** As loud as the recording, measured afresh; left out if there is nothing to be heard. */
+    private static void measure(Recipe recipe, AnalysedSound recording, FitOptions plan, Map<Point, Comparison> heard) {
         try {
             Recipe r = PlayingLevel.set(plan.isLevelFree() ? ImitationRenderer.asLoud(recipe, recording) : recipe);
             AnalysedSound imitation = ImitationRenderer.rendered(ImitationRenderer.render(plan.with(r), recording));
-            return Point.of(r, PerceptualComparator.compare(recording, imitation));
+            Comparison c = PerceptualComparator.compare(recording, imitation);
+            heard.put(Point.of(r, c), c);
         } catch (UnusableSound silent) {
-            return null;
+            LOG.debug("a patch of so few values that nothing is heard: {}", silent.getMessage());
         }
     }
 }
