@@ -189,7 +189,7 @@ final class FrontierSearch {
     /** What was met on the way down, the nearest first. */
     private List<Met> met() {
         List<Met> out = new ArrayList<>();
-        Candidate now = whole.at(nearest);
+        Candidate now = whole.at(Methods.of(nearest).settable(nearest));
         int size = PatchSize.of(now.recipe());
         out.add(new Met(size, now));
         int stalled = 0;

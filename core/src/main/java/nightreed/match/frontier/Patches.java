@@ -91,12 +91,14 @@ public final class Patches {
         Fitted nearest = Fits.of(method, recording, own, progress.part(0, 0.5));
         double left = plan.seconds() - (System.nanoTime() - start) / 1e9;
         Map<Point, Comparison> heard = Collections.synchronizedMap(new HashMap<>());
-        heard.put(Point.of(nearest.recipe(), nearest.comparison()), nearest.comparison());
         boolean effect = PatchSize.followsRecording(nearest.recipe()); // which nothing makes simpler
         if (!brief && !effect) {
             around(nearest.recipe(), recording, plan.within(Math.max(0, left)), heard, progress.part(0.5, 1));
         }
         Map<Point, Comparison> all = copy(heard);
+        if (all.isEmpty()) {
+            all.put(Point.of(nearest.recipe(), nearest.comparison()), nearest.comparison());
+        }
         return new Found(nearest, Frontier.of(List.copyOf(all.keySet())), all);
     }
 

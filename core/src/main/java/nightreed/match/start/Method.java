@@ -123,6 +123,11 @@ public abstract class Method {
         return out;
     }
 
+    /** The recipe without what no hand can set, such as phases that were measured. */
+    public Recipe settable(Recipe recipe) {
+        return recipe;
+    }
+
     /** Values that advice is given for. */
     public List<String> advised(Recipe recipe) {
         return searched(recipe);

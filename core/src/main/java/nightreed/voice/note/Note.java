@@ -16,6 +16,8 @@ public final class Note {
     public static final int STEP = 64;
 
     private static final List<Target> TARGETS = List.of(Target.values());
+    private static final double[] MOST =
+            TARGETS.stream().mapToDouble(Target::most).toArray();
     private static final int DEPTH_OF_FIRST = TARGETS.indexOf(Target.LFO_1_DEPTH);
     private static final int RATE_OF_FIRST = TARGETS.indexOf(Target.LFO_1_RATE);
 
@@ -132,6 +134,9 @@ public final class Note {
                             };
                 }
             }
+        }
+        for (int i = 0; i < added.length; i++) { // what moves an LFO's depth could take its routes beyond any range
+            added[i] = Math.max(-MOST[i], Math.min(MOST[i], added[i]));
         }
     }
 

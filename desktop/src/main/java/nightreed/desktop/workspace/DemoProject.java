@@ -12,7 +12,8 @@ import nightreed.match.compare.Comparison;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.fit.FitOptions;
-import nightreed.match.fit.Fits;
+import nightreed.match.frontier.Patches;
+import nightreed.match.frontier.Patches.Found;
 import nightreed.match.method.Starts;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.project.Imitation;
@@ -73,7 +74,7 @@ public final class DemoProject {
     }
 
     /** An imitation of it, fitted or as the measurement gives it. */
-    private record Made(Heard heard, AnalysedSound sound, Recipe start, Recipe fitted) {}
+    private record Made(Heard heard, AnalysedSound sound, Recipe start, Found fitted) {}
 
     public static ProjectFile build(Path path, Progress progress) throws UnusableProject, UnusableSound {
         List<Made> all = made(progress);
@@ -127,9 +128,8 @@ public final class DemoProject {
                 Recipe start = method.equals("resonators")
                         ? Matcher.startingValues(side)
                         : Starts.of(method, side).recipe();
-                Recipe fitted = method.equals("resonators")
-                        ? Fits.of(method, side, FitOptions.USUAL, Progress.NONE).recipe()
-                        : null;
+                Found fitted =
+                        method.equals("resonators") ? Patches.of(method, side, FitOptions.USUAL, Progress.NONE) : null;
                 return new Made(heard, side, start, fitted);
             } catch (UnusableSound e) {
                 throw new CompletionException(e);
@@ -168,7 +168,8 @@ public final class DemoProject {
         Imitation i = p.addImitation(m.heard.name);
         long recording = recorded(p, i, m);
         ResonatorRecipe start = (ResonatorRecipe) m.start;
-        ResonatorRecipe fitted = (ResonatorRecipe) m.fitted;
+        ResonatorRecipe fitted = (ResonatorRecipe) m.fitted.frontier().nearest().recipe();
+        p.keepFrontier(i, recording, m.fitted.frontier());
         p.addTake(i, "starting values", "as measured", ImitationRenderer.predict(m.sound, start), start);
         Snapshot s = new Snapshot(recording, fitted, fitted, note);
         p.commit(i, "fit resonators", s);

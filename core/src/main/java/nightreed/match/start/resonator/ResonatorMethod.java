@@ -65,6 +65,15 @@ public final class ResonatorMethod extends Method {
                         .toList());
     }
 
+    /** All modes begin alike. */
+    @Override
+    public Recipe settable(Recipe recipe) {
+        ResonatorRecipe r = (ResonatorRecipe) recipe;
+        return r.withModes(r.modes().stream()
+                .map(m -> new Mode(m.ratio(), m.levelDb(), m.t60Seconds(), 0))
+                .toList());
+    }
+
     @Override
     protected boolean believesStrikeNoise() {
         return false;
