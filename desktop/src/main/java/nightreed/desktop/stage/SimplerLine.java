@@ -27,7 +27,7 @@ import nightreed.recipe.size.PatchSize;
 public final class SimplerLine extends Drawing {
     private static final double LEFT = 92;
     private static final double RIGHT = 92;
-    private static final double TOP = 20;
+    private static final double TOP = 24;
     private static final double BOTTOM = 20;
 
     /** Room between two labels [px]. */
@@ -198,7 +198,10 @@ public final class SimplerLine extends Drawing {
                 g.setTextAlign(TextAlignment.CENTER);
                 g.setFont(Palette.figuresFont(11));
                 g.setFill(here ? colours.text() : colours.quiet());
-                g.fillText(String.format(Locale.ROOT, "%.1f", p.totalJnd()), x(i), y(p.totalJnd()) - 12);
+                boolean covered = at < 0 && compared && Math.abs(x(i) - x((double) size)) < APART / 2;
+                if (!covered) {
+                    g.fillText(String.format(Locale.ROOT, "%.1f", p.totalJnd()), x(i), y(p.totalJnd()) - 12);
+                }
                 g.fillText(String.valueOf(p.size()), x(i), h - 10);
                 labelled = x(i);
             }
@@ -207,6 +210,10 @@ public final class SimplerLine extends Drawing {
             g.setStroke(colours.imitation());
             g.setLineWidth(2);
             g.strokeOval(x((double) size) - MARK, y(jnd) - MARK, 2 * MARK, 2 * MARK);
+            g.setTextAlign(TextAlignment.CENTER);
+            g.setFont(Palette.figuresFont(11));
+            g.setFill(colours.text());
+            g.fillText(String.format(Locale.ROOT, "%.1f", jnd), x((double) size), y(jnd) - 12);
         }
         if (isFocused()) {
             g.setStroke(colours.imitation());

@@ -29,6 +29,9 @@ final class ModeRulers extends VBox {
     /** Values of modes that are shown at once, in each column; the rest are a page away. */
     private static final int ROWS = 4;
 
+    /** Values of the strike that have room; those beyond stand with the body's. */
+    private static final int STRIKE_ROWS = 5;
+
     private static final int MODE_COLUMNS = 2;
 
     private final Workspace bench;
@@ -95,10 +98,12 @@ final class ModeRulers extends VBox {
     }
 
     void fill(WorkspaceState s, ResonatorRecipe recipe) {
-        List<Recipe.Setting> strike = s.recipe().settings().stream()
+        List<Recipe.Setting> exciter = s.recipe().settings().stream()
                 .filter(v -> v.parameter().group() == Group.EXCITER)
                 .toList();
-        List<Recipe.Setting> body = bodyChoice(s, recipe);
+        List<Recipe.Setting> strike = exciter.subList(0, Math.min(STRIKE_ROWS, exciter.size()));
+        List<Recipe.Setting> body = new ArrayList<>(bodyChoice(s, recipe));
+        body.addAll(0, exciter.subList(strike.size(), exciter.size()));
         int rows = Math.max(ROWS, strike.size());
         int slots = rows * MODE_COLUMNS;
         int pages = Math.max(1, (body.size() + slots - 1) / slots);
