@@ -12,6 +12,7 @@ import java.util.concurrent.Callable;
 import java.util.stream.IntStream;
 import nightreed.files.OutputFile;
 import nightreed.files.Shown;
+import nightreed.files.Written;
 import nightreed.machine.Machine;
 import nightreed.match.Match;
 import nightreed.match.Matcher;
@@ -111,7 +112,7 @@ final class MatchCommand implements Callable<Integer> {
     @Option(
             names = "--use",
             description =
-                    "What it is for: one of ${COMPLETION-CANDIDATES}; the simplest patch near enough for it is taken.")
+                    "What it is for, one of ${COMPLETION-CANDIDATES}: what is nearer than it asks for is not paid for with values.")
     Use use = Use.ALONE;
 
     @Option(
@@ -230,6 +231,12 @@ final class MatchCommand implements Callable<Integer> {
                     r.fitted().seconds());
         }
         screen.println(match.frontier().words(point(match), match.recipe().method()));
+        if (size != null && match.size() > size) {
+            err.println("No patch of " + size + " values was found; this is the simplest, of " + match.size() + ".");
+        }
+        if (simplest != null && match.comparison().totalJnd() > simplest) {
+            err.println("No patch within " + simplest + " JND was found; this is the nearest.");
+        }
         if (PatchSize.followsRecording(match.recipe())) {
             screen.println("It follows the recording: stored courses, which no hand can set.");
         }
@@ -269,7 +276,10 @@ final class MatchCommand implements Callable<Integer> {
                     RecipeJson.text(points.get(i).recipe()));
         }
         for (int i = points.size() + 1; Files.exists(out.resolve(ReportJson.frontierFile(i))); i++) {
-            Files.delete(out.resolve(ReportJson.frontierFile(i)));
+            Path old = out.resolve(ReportJson.frontierFile(i));
+            if (!Written.byAnother(old)) {
+                Files.delete(old);
+            }
         }
     }
 

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ToggleButton;
@@ -40,6 +41,15 @@ class MatchWalkTest extends WindowTest {
                         && s.comparison().totalJnd() < line.nearest().totalJnd() + 0.3);
         assertThat(find("build-simpler", Node.class).getAccessibleText())
                 .contains(line.nearest().size() + " values");
+
+        // a press is one edit, which one undo takes back
+        robot.clickOn(robot.point(find("build-simpler", Node.class))
+                .atPosition(Pos.CENTER_LEFT)
+                .atOffset(94, 0));
+        await("the simplest again", s -> s.recipe().equals(line.simplest().recipe()));
+        idle();
+        robot.press(KeyCode.CONTROL).type(KeyCode.Z).release(KeyCode.CONTROL);
+        await("the nearest is back", s -> s.recipe().equals(line.nearest().recipe()));
     }
 
     @Test

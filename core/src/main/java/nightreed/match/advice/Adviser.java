@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import nightreed.match.compare.Comparison;
 import nightreed.match.fit.Fitted;
+import nightreed.match.hearing.Use;
 import nightreed.match.method.Methods;
 import nightreed.recipe.Recipe;
 
@@ -42,13 +43,13 @@ public final class Adviser {
         if (c.withinHearing()) {
             return "good enough alone";
         }
-        if (c.totalJnd() <= 1) {
+        if (c.totalJnd() <= Use.ALONE.mostJnd()) {
             return "good enough in an exposed part";
         }
-        if (c.totalJnd() <= 2) {
+        if (c.totalJnd() <= Use.AMONG_OTHERS.mostJnd()) {
             return "good enough among other instruments";
         }
-        return c.totalJnd() <= 4 ? "good enough in the background" : "heard as another sound";
+        return c.totalJnd() <= Use.BACKGROUND.mostJnd() ? "good enough in the background" : "heard as another sound";
     }
 
     /** What a machine needs for a recipe. Envelopes that are alike count once. */

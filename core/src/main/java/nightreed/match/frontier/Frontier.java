@@ -113,17 +113,21 @@ public record Frontier(List<Point> points) {
         String now = String.format(
                 Locale.ROOT, "%s: %s, %d values, %.1f JND", method, Adviser.cost(p.recipe()), p.size(), p.totalJnd());
         int at = points.indexOf(p);
-        if (at < 0 || at == points.size() - 1) {
+        if (at < 0) {
+            return now;
+        }
+        if (at == points.size() - 1) {
             return now + "; nothing nearer was found";
         }
         Point next = points.get(at + 1);
         int more = next.size() - p.size();
+        double gain = p.totalJnd() - next.totalJnd();
         return String.format(
                 Locale.ROOT,
-                "%s; %d value%s more would bring %.1f",
+                gain < 0.1 ? "%s; %d value%s more would bring %.2f" : "%s; %d value%s more would bring %.1f",
                 now,
                 more,
                 more == 1 ? "" : "s",
-                p.totalJnd() - next.totalJnd());
+                gain);
     }
 }

@@ -1,6 +1,7 @@
 package nightreed.match.frontier;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -39,7 +40,7 @@ final class FrontierSearch {
     private static final double BRIEFLY_SECONDS = 1.5;
 
     /** What a render of a dear method may take, by which it is heard shorter, as {@link OneNote#cost} counts. */
-    private static final double DEAR = 20;
+    private static final double DEAR = 20; // a twentieth of a second
 
     private static final double LEAST_SECONDS = 0.8;
 
@@ -293,7 +294,7 @@ final class FrontierSearch {
                 out[i] = new Tried(steps.get(i), saved, lost + less);
             }
         });
-        return java.util.Arrays.stream(out)
+        return Arrays.stream(out)
                 .filter(t -> t != null)
                 .sorted(Comparator.comparingDouble(Tried::price))
                 .toList();

@@ -28,13 +28,13 @@ import org.slf4j.LoggerFactory;
 public final class Patches {
     private static final Logger LOG = LoggerFactory.getLogger(Patches.class);
 
-    /** Of the usual number of renders, what the fit itself gets: the simpler patches are polished anew. */
+    /** Of the usual number of renders, what the fit itself gets; chosen, as the simpler patches are polished anew. */
     private static final double FIT_EFFORT = 0.3;
 
     /** Of a limit, what the fit itself gets; chosen. */
     private static final double SHARE_OF_FIT = 0.5;
 
-    /** Of what is left of a limit after the fit, what measuring gets. */
+    /** Of what is left of a limit after the fit, what measuring gets; chosen. */
     private static final double SHARE_FOR_LAST = 0.5;
 
     private Patches() {}

@@ -102,7 +102,7 @@ public final class SetValues {
                             ? "envelope " + envelope + "." + component
                             : context.list.isEmpty() || !isElement(at, context)
                                     ? p.id()
-                                    : context.list + "." + component + " " + p.format(value);
+                                    : context.list + "." + component + " " + shown(p, value);
                     out.add(new SetValue(p, value, context.list, context.element, component, tie));
                 }
             } else if (v instanceof List<?> list) {
@@ -134,10 +134,15 @@ public final class SetValues {
     /** As people read it: what differs by less than the last digit shown is the same. */
     private static boolean isNeutral(Parameter p, double value, List<Double> neutral) {
         for (double n : neutral) {
-            if (p.format(value).equals(p.format(n))) {
+            if (shown(p, value) == shown(p, n)) {
                 return true;
             }
         }
         return false;
+    }
+
+    /** A value in units of its last digit. */
+    private static long shown(Parameter p, double value) {
+        return Math.round(value * Math.pow(10, p.decimals()));
     }
 }

@@ -32,7 +32,7 @@ record Gap(Parameter of, int number) implements FreeValue {
         return new Parameter(
                 of.id(),
                 of.group(),
-                of.name(),
+                of.name() + ", place in the series",
                 "",
                 0,
                 places.size() - 1,

@@ -119,6 +119,9 @@ enum ListLaw {
         List<Point> best = List.of();
         for (int i = 0; i < points.size(); i++) {
             for (int k = i + 1; k < points.size(); k++) {
+                if (over != null && many(points, points.get(i), points.get(k)) <= best.size()) {
+                    continue; // most pairs of long lists, which need not be gathered
+                }
                 List<Point> on = over == null ? evenly(points, i, k) : on(points, points.get(i), points.get(k));
                 best = on.size() > best.size() ? on : best;
             }
@@ -140,17 +143,21 @@ enum ListLaw {
     }
 
     private List<Point> on(List<Point> points, Point a, Point b) {
-        List<Point> out = new ArrayList<>();
-        if (Math.abs(b.x - a.x) < 1e-6) {
-            return out;
-        }
-        double slope = (b.y - a.y) / (b.x - a.x);
+        return points.stream().filter(p -> isOn(p, a, b)).toList();
+    }
+
+    private int many(List<Point> points, Point a, Point b) {
+        int n = 0;
         for (Point p : points) {
-            if (Math.abs(a.y + slope * (p.x - a.x) - p.y) < tolerance) {
-                out.add(p);
-            }
+            n += isOn(p, a, b) ? 1 : 0;
         }
-        return out;
+        return n;
+    }
+
+    /** Whether a point lies on the line through two others; two of one place have none. */
+    private boolean isOn(Point p, Point a, Point b) {
+        double wide = b.x - a.x;
+        return Math.abs(wide) > 1e-6 && Math.abs(a.y + (b.y - a.y) * (p.x - a.x) / wide - p.y) < tolerance;
     }
 
     /** A whole number of steps from a first one, the step being the way between two neighbours. */
@@ -282,6 +289,11 @@ enum ListLaw {
         @Override
         public Parameter parameter() {
             return line.slopeParameter;
+        }
+
+        @Override
+        public String name() {
+            return line.slopeParameter.name();
         }
 
         @Override

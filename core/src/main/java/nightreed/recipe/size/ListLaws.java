@@ -65,7 +65,7 @@ public final class ListLaws {
     private static List<Put> series(Map<String, Double> values, List<Integer> elements) {
         Map<String, String> bodies = new LinkedHashMap<>(); // null for a stiff string
         ModelSeries.all().forEach(s -> bodies.put(s.name(), s.name()));
-        bodies.put("stiff string", null);
+        bodies.put(SeriesLaw.STRING, null);
         List<Put> out = new ArrayList<>();
         bodies.forEach((name, body) -> {
             for (double cents : NEAR_CENTS) {

@@ -1,6 +1,7 @@
 package nightreed.recipe.size;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import nightreed.measure.law.ModelSeries;
@@ -10,13 +11,16 @@ import nightreed.recipe.part.Parameter.Law;
 
 /** Modes whose ratios are those of a body with a name, or of a stiff string: one or two values in place of one for each. */
 final class SeriesLaw {
-    /** What the last digit shown of a ratio can hide [cents]. */
-    private static final double SAME_CENTS = 0.3;
+    /** Share of a ratio that its last digit shown can hide: 0.3 cents. */
+    private static final double SAME = 1.7e-4;
 
     /** Most stiffness that is still a string: that of the shortest of a small piano (H. Fletcher, 1964). */
     private static final double MOST_STIFFNESS = 0.02;
 
     private static final int MOST_NUMBER = 64;
+
+    /** Name of the body whose ratios are stretched whole numbers. */
+    static final String STRING = "stiff string";
 
     private SeriesLaw() {}
 
@@ -58,7 +62,7 @@ final class SeriesLaw {
         for (ModelSeries s : ModelSeries.all()) {
             best = better(best, named(s, values, elements));
         }
-        for (int e : elements) { // a stiffness that any two of them agree on
+        for (int e : elements) { // the stiffness of each, in case others have it, too
             best = better(best, stiff(e, values, elements));
         }
         return best == null || best.ids.size() < ListLaw.LEAST ? null : best;
@@ -90,18 +94,21 @@ final class SeriesLaw {
         int n = (int) Math.min(MOST_NUMBER, Math.max(1, Math.floor(r)));
         double b = stiffness(r, n);
         if (!(b > 0) || n < 2) {
-            return new Found("stiff string", ids, numbers, 0);
+            return new Found(STRING, ids, numbers, 0);
         }
+        double[] all = stretched(b);
         for (int e : elements) {
-            for (int k = 1; k <= MOST_NUMBER; k++) {
-                if (same(values.get(id(e)), stretched(k, b))) {
-                    ids.add(id(e));
-                    numbers.add(k);
-                    break;
-                }
+            double ratio = values.get(id(e));
+            int k = 1;
+            while (k < MOST_NUMBER && all[k] < ratio && !same(ratio, all[k])) {
+                k++;
+            }
+            if (same(ratio, all[k])) {
+                ids.add(id(e));
+                numbers.add(k);
             }
         }
-        return new Found("stiff string", ids, numbers, b);
+        return new Found(STRING, ids, numbers, b);
     }
 
     /** B that puts number n at a ratio; not above 0 if none does. */
@@ -112,7 +119,7 @@ final class SeriesLaw {
     }
 
     private static boolean same(double a, double b) {
-        return Math.abs(1200 * Math.log(a / b) / Math.log(2)) < SAME_CENTS;
+        return Math.abs(a / b - 1) < SAME;
     }
 
     private static String id(int element) {
@@ -156,13 +163,18 @@ final class SeriesLaw {
         return best;
     }
 
-    private static double nearestStretched(double ratio, double b) {
-        double best = 1;
+    /** Ratios of a string by number; that of 0 stands for none. */
+    private static double[] stretched(double stiffness) {
+        double[] out = new double[MOST_NUMBER + 1];
         for (int n = 1; n <= MOST_NUMBER; n++) {
-            double r = stretched(n, b);
-            best = Math.abs(Math.log(r / ratio)) < Math.abs(Math.log(best / ratio)) ? r : best;
+            out[n] = stretched(n, stiffness);
         }
-        return best;
+        return out;
+    }
+
+    private static double nearestStretched(double ratio, double b) {
+        double[] all = stretched(b);
+        return nearest(Arrays.copyOfRange(all, 1, all.length), ratio);
     }
 
     /** Of a fine net, the one that the ratios lie nearest to. */
@@ -190,7 +202,7 @@ final class SeriesLaw {
         public Parameter parameter() {
             List<String> names = new ArrayList<>(
                     ModelSeries.all().stream().map(ModelSeries::name).toList());
-            names.add("stiff string");
+            names.add(STRING);
             return new Parameter(
                     "mode.ratio.law",
                     Parameter.Group.BODY,
@@ -207,6 +219,11 @@ final class SeriesLaw {
         @Override
         public List<String> ids() {
             return found.ids;
+        }
+
+        @Override
+        public String name() {
+            return "series of the modes";
         }
 
         @Override
@@ -240,6 +257,11 @@ final class SeriesLaw {
         @Override
         public List<String> ids() {
             return found.ids;
+        }
+
+        @Override
+        public String name() {
+            return parameter().name();
         }
 
         @Override

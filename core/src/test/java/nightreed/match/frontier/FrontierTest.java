@@ -87,7 +87,7 @@ class FrontierTest {
     }
 
     @Test
-    void itEndsSoonWhenToldAndKeepsWhatItMet() throws Exception {
+    void whatItHasIsKeptWhenItIsToldThatThisIsEnough() throws Exception {
         AtomicBoolean enough = new AtomicBoolean();
         Progress stopping = new Progress() {
             @Override

@@ -2,6 +2,7 @@ package nightreed.desktop.stage;
 
 import java.util.List;
 import java.util.Locale;
+import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Tooltip;
@@ -18,6 +19,7 @@ import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.match.frontier.Frontier;
 import nightreed.match.frontier.Frontier.Point;
 import nightreed.match.method.Starts;
+import nightreed.recipe.Recipe;
 import nightreed.recipe.size.PatchSize;
 
 /**
@@ -33,8 +35,8 @@ public final class SimplerLine extends Drawing {
     /** Room between two labels [px]. */
     private static final double APART = 46;
 
-    /** Room for the name of a method [px]. */
-    private static final double NAME_ROOM = 84;
+    /** Room for a number of values and the name of a method behind it [px]. */
+    private static final double NAME_ROOM = 100;
 
     private static final double MARK = 5;
 
@@ -45,6 +47,8 @@ public final class SimplerLine extends Drawing {
     private double jnd;
     private boolean compared;
     private int at = -1; // point on the bench
+    private boolean follows;
+    private Recipe pressedAt;
 
     public SimplerLine(Workspace bench, String id) {
         this.bench = bench;
@@ -57,11 +61,16 @@ public final class SimplerLine extends Drawing {
         Tooltip.install(this, tip);
         addEventHandler(MouseEvent.MOUSE_PRESSED, e -> {
             requestFocus();
-            walk(nearest(e.getX()), true);
+            pressedAt = bench.state().recipe();
+            walk(nearest(e.getX()), false);
             e.consume();
         });
         addEventHandler(MouseEvent.MOUSE_DRAGGED, e -> walk(nearest(e.getX()), false));
-        addEventHandler(MouseEvent.MOUSE_RELEASED, e -> walk(nearest(e.getX()), true));
+        addEventHandler(MouseEvent.MOUSE_RELEASED, e -> {
+            if (bench.state().recipe() != pressedAt) { // one edit for the whole drag, none where nothing changed
+                walk(nearest(e.getX()), true);
+            }
+        });
         addEventHandler(MouseEvent.MOUSE_MOVED, e -> {
             int k = nearest(e.getX());
             tip.setText(k < 0 ? "" : words(line.points().get(k)));
@@ -80,6 +89,7 @@ public final class SimplerLine extends Drawing {
             return;
         }
         size = PatchSize.of(s.recipe());
+        follows = PatchSize.followsRecording(s.recipe());
         compared = s.comparison() != null;
         jnd = compared ? s.comparison().totalJnd() : 0;
         Point here = simpler.here();
@@ -90,10 +100,11 @@ public final class SimplerLine extends Drawing {
 
     /** What is on the bench takes and gives. */
     String words() {
-        return at < 0
-                ? String.format(Locale.ROOT, "%d values, set by hand", size)
-                        + (compared ? String.format(Locale.ROOT, ", %.1f JND", jnd) : "")
-                : words(line.points().get(at));
+        if (at >= 0) {
+            return words(line.points().get(at));
+        }
+        String what = follows ? "it follows the recording, and is no patch" : size + " values, none of these patches";
+        return what + (compared ? String.format(Locale.ROOT, ", %.1f JND", jnd) : "");
     }
 
     private String words(Point p) {
@@ -111,7 +122,10 @@ public final class SimplerLine extends Drawing {
         if (to == -2 || line == null) {
             return;
         }
-        walk(Math.max(0, Math.min(line.points().size() - 1, to)), true);
+        int held = Math.max(0, Math.min(line.points().size() - 1, to));
+        if (held != at) {
+            walk(held, true);
+        }
         e.consume();
     }
 
@@ -174,7 +188,7 @@ public final class SimplerLine extends Drawing {
         }
         g.setFont(Palette.textFont(12));
         g.setFill(colours.quiet());
-        g.setTextBaseline(javafx.geometry.VPos.CENTER);
+        g.setTextBaseline(VPos.CENTER);
         g.setTextAlign(TextAlignment.LEFT);
         g.fillText("simpler", 14, h / 2);
         g.setTextAlign(TextAlignment.RIGHT);
@@ -186,7 +200,7 @@ public final class SimplerLine extends Drawing {
             g.strokeLine(
                     x(i - 1), y(all.get(i - 1).totalJnd()), x(i), y(all.get(i).totalJnd()));
         }
-        methods(g, colours);
+        boolean several = all.stream().map(Point::method).distinct().count() > 1;
         double labelled = Double.NEGATIVE_INFINITY;
         for (int i = 0; i < all.size(); i++) {
             Point p = all.get(i);
@@ -204,9 +218,16 @@ public final class SimplerLine extends Drawing {
                 }
                 g.fillText(String.valueOf(p.size()), x(i), h - 10);
                 labelled = x(i);
+                boolean changes = i == 0 || !all.get(i - 1).method().equals(p.method());
+                boolean room = i + 1 == all.size() || x(i + 1) - x(i) > NAME_ROOM;
+                if (several && changes && room) {
+                    g.setTextAlign(TextAlignment.LEFT);
+                    g.setFont(Palette.textFont(11));
+                    g.fillText(MethodNames.of(p.method()), x(i) + 12, h - 10);
+                }
             }
         }
-        if (at < 0 && compared) { // changed by hand
+        if (at < 0 && compared) { // none of the patches, such as one that was changed by hand
             g.setStroke(colours.imitation());
             g.setLineWidth(2);
             g.strokeOval(x((double) size) - MARK, y(jnd) - MARK, 2 * MARK, 2 * MARK);
@@ -219,28 +240,6 @@ public final class SimplerLine extends Drawing {
             g.setStroke(colours.imitation());
             g.setLineWidth(1);
             g.strokeRoundRect(1.5, 1.5, w - 3, h - 3, 8, 8);
-        }
-    }
-
-    /** Names of the methods where another one takes over, if there are several. */
-    private void methods(GraphicsContext g, Palette colours) {
-        List<Point> all = line.points();
-        if (all.stream().map(Point::method).distinct().count() < 2) {
-            return;
-        }
-        g.setTextAlign(TextAlignment.LEFT);
-        g.setFont(Palette.textFont(11));
-        g.setFill(colours.quiet());
-        double last = Double.NEGATIVE_INFINITY;
-        for (int i = 0; i < all.size(); i++) {
-            boolean first = i == 0 || !all.get(i).method().equals(all.get(i - 1).method());
-            if (first && x(i) - last > NAME_ROOM) {
-                g.fillText(
-                        MethodNames.of(all.get(i).method()),
-                        x(i) + MARK + 4,
-                        y(all.get(i).totalJnd()) + 12);
-                last = x(i);
-            }
         }
     }
 

@@ -21,7 +21,7 @@ public final class FormantStart {
     private static final double BARKS_APART = 1.5;
     private static final double STEP_SECONDS = 0.01;
 
-    /** Envelopes that the bands share at first; more than three brought little, and a search takes those away that are too many. */
+    /** Envelopes that the bands share at first, chosen: a rise, a body and a tail. Those that are too many are taken away later. */
     private static final int COURSES = 3;
 
     private static final Oscillator SILENT =

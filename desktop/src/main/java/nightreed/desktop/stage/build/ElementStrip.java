@@ -1,6 +1,7 @@
 package nightreed.desktop.stage.build;
 
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -38,8 +39,12 @@ import nightreed.voice.EvenMacro;
 
 /** The elements of the lists in a group, such as its modes: one is chosen to be shaped, doubled, moved or taken out. */
 final class ElementStrip extends VBox {
+    /** Elements that stand side by side; of longer lists so many at a time, or they would push all else out of the window. */
+    private static final int SHOWN = 20;
+
     private final Workspace bench;
     private final Runnable changed;
+    private final Map<String, Integer> turned = new HashMap<>(); // element from which each list is shown
     private String list = "";
     private int element; // from 1; 0 for all
     private Recipe shown;
@@ -97,8 +102,16 @@ final class ElementStrip extends VBox {
         if (l.size() > 1) {
             numbers.getChildren().add(number(which, l, 0));
         }
-        for (int i = 1; i <= l.size(); i++) {
+        int from = first(l);
+        int to = Math.min(l.size(), from + SHOWN - 1);
+        if (from > 1) {
+            numbers.getChildren().add(turn(l, "‹", l.id() + "-before", from - SHOWN));
+        }
+        for (int i = from; i <= to; i++) {
             numbers.getChildren().add(number(which, l, i));
+        }
+        if (to < l.size()) {
+            numbers.getChildren().add(turn(l, "› of " + l.size(), l.id() + "-after", to + 1));
         }
         HBox.setHgrow(numbers, Priority.ALWAYS);
         HBox row = new HBox(8, name, numbers);
@@ -123,6 +136,22 @@ final class ElementStrip extends VBox {
             row.getChildren().add(spacing(r));
         }
         return row;
+    }
+
+    /** Number of the first element that is shown: of the chosen one's row, or of the row that was turned to. */
+    private int first(Listed l) {
+        int in = list.equals(l.id()) && element > 0 ? element : turned.getOrDefault(l.id(), 1);
+        return 1 + Math.max(0, Math.min(in, l.size()) - 1) / SHOWN * SHOWN;
+    }
+
+    /** Turns to the elements before or behind those shown. */
+    private Button turn(Listed l, String text, String id, int to) {
+        Button b = NodeFactory.link(id, text, () -> {
+            turned.put(l.id(), to);
+            choose(l.id(), 0);
+        });
+        b.setAccessibleText(l.name() + "s from " + Math.max(1, to));
+        return b;
     }
 
     private ToggleButton number(ToggleGroup which, Listed l, int i) {

@@ -380,7 +380,8 @@ final class GroupedRulers extends VBox {
                 .sorted(Comparator.comparing(
                         v -> !v.parameter().id().startsWith(drawn.drawn()))) // what is drawn comes first
                 .toList();
-        int rows = drawn.isManaged() ? DRAWN_ROWS : ROWS; // a drawing takes the room of the others
+        int lineRow = bench.simpler().line() == null ? 0 : 1; // the line from simpler to nearer takes the room of one
+        int rows = (drawn.isManaged() ? DRAWN_ROWS : ROWS) - lineRow; // a drawing takes the room of the others
         int slots = COLUMNS * rows;
         int pages = pages(chosen.size(), slots);
         List<Recipe.Setting> visible = chosen.subList(page * slots, Math.min(chosen.size(), (page + 1) * slots));
