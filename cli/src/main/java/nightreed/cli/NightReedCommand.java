@@ -33,7 +33,8 @@ import picocli.CommandLine.Spec;
             ArithmeticCommand.class,
             RenderCommand.class,
             CompareCommand.class,
-            RoomCommand.class
+            RoomCommand.class,
+            TargetCommand.class
         })
 public final class NightReedCommand implements Runnable {
     static final int UNUSABLE_INPUT = 1;

@@ -69,6 +69,21 @@ class CommandsTest {
         assertThat(Files.readAllBytes(wav)).isEqualTo(before);
     }
 
+    @Test
+    void aTypicalTargetIsMeasuredAndSaysThatItIsNoRecording() throws Exception {
+        Path json = folder.resolve("brass.json");
+        Path wav = folder.resolve("brass.wav");
+        assertThat(run("target", "--words", "bright brass, slow start, C3", "--json", json, "--out", wav))
+                .isZero();
+        JsonNode m = new ObjectMapper().readTree(json.toFile());
+        assertThat(m.get("typical").get("words").asText()).isEqualTo("bright brass, soft start, C3");
+        assertThat(m.get("typical").get("sources")).isNotEmpty();
+        assertThat(m.get("nearestNote").asText()).isEqualTo("C3");
+        assertThat(SoundFiles.read(wav).clip().seconds()).isGreaterThan(1);
+        assertThat(run("target", "--list")).isZero();
+        assertThat(out.toString()).contains("plain-bar").contains("kettledrum");
+    }
+
     /** Whatever is asked, the answer is one line and an exit code. */
     @ParameterizedTest
     @ValueSource(
@@ -88,7 +103,12 @@ class CommandsTest {
                 "room slate-bars --out /",
                 "room slate-bars --note 999 --out x.wav",
                 "render none --midi / --out x.wav",
-                "match none --machine / --out x"
+                "match none --machine / --out x",
+                "target",
+                "target kazoo",
+                "target brass --words wobbly",
+                "target brass --velocity 7",
+                "target brass --out /"
             })
     void noCommandEndsInATrace(String words) {
         Object[] args = java.util.Arrays.copyOf(words.split(" "), words.split(" ").length, Object[].class);

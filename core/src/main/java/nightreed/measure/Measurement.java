@@ -21,6 +21,7 @@ import nightreed.measure.traits.Traits;
  * @param held       what a bowed or blown note does, null for one that dies by itself
  * @param traits     formants, source, pluck point, law of the decays
  * @param room       echo and reverberation
+ * @param typical    what it stands for if it is no recording; null for a recording
  */
 @RecordBuilder
 public record Measurement(
@@ -31,10 +32,24 @@ public record Measurement(
         Brightness brightness,
         HeldNote held,
         Traits traits,
-        RoomFacts room)
+        RoomFacts room,
+        Typical typical)
         implements MeasurementBuilder.With {
     public Measurement {
         traits = traits == null ? Traits.NONE : traits; // older projects have none
+    }
+
+    /** Of a recording. */
+    public Measurement(
+            ClipFacts clip,
+            HeardPitch pitch,
+            PartialSet lines,
+            StrikeFacts strike,
+            Brightness brightness,
+            HeldNote held,
+            Traits traits,
+            RoomFacts room) {
+        this(clip, pitch, lines, strike, brightness, held, traits, room, null);
     }
 
     /** Partials that stand clear of noise, strike and neighbours. */

@@ -22,6 +22,11 @@ public final class MeasurementJson {
     public static ObjectNode tree(Measurement m) {
         ObjectNode o = new ObjectNode(JsonNodeFactory.instance);
         o.put("schema", "measurement-1");
+        if (m.typical() != null) {
+            ObjectNode typical = o.putObject("typical");
+            typical.put("words", m.typical().words());
+            m.typical().sources().forEach(typical.putArray("sources")::add);
+        }
         o.put("sampleRateHz", m.sampleRateHz());
         o.put("durationSeconds", m.durationSeconds());
         o.put("onsetSeconds", m.onsetSeconds());

@@ -30,7 +30,9 @@ import nightreed.work.Progress;
  * follows key and strength among the values that are searched.
  */
 public final class JointFit {
-    private static final double HEARD_SECONDS = 2;
+    /** Seconds after the onset of each note that a search listens to. */
+    public static final double HEARD_SECONDS = 2;
+
     private static final double SOUND_SECONDS = 900;
 
     /** Span after the onset whose loudness tells how strength moves the level [s]. */
@@ -216,13 +218,17 @@ public final class JointFit {
     }
 
     private boolean strengthsDiffer() {
+        return strengthsDiffer(notes);
+    }
+
+    private static boolean strengthsDiffer(List<Note> notes) {
         return notes.stream().mapToDouble(Note::velocity).distinct().count() > 1;
     }
 
-    /** Maps that these notes can tell: of the key if keys differ, of strength if strengths do. */
-    private List<String> told(Recipe recipe) {
+    /** Maps that some notes can tell, by id: of the key if keys differ, of strength if strengths do. */
+    public static List<String> told(Recipe recipe, List<Note> notes) {
         boolean keys = notes.stream().mapToInt(Note::key).distinct().count() > 1;
-        boolean strengths = strengthsDiffer();
+        boolean strengths = strengthsDiffer(notes);
         return maps(recipe).stream()
                 .filter(id -> id.startsWith("track.") || id.endsWith(".keyTracking") ? keys : strengths)
                 .toList();
@@ -291,6 +297,16 @@ public final class JointFit {
         return 10 * Math.log10(want / have);
     }
 
+    /**
+     * How a recipe compares with each of some notes, as loud as they are together.
+     *
+     * @param reference the one whose key and tuning are the recipe's
+     * @throws UnusableSound if nothing of it is heard
+     */
+    public static Result judged(Recipe recipe, List<Note> notes, Note reference, FitOptions plan) throws UnusableSound {
+        return new JointFit(notes, reference, plan).judged(recipe, System.nanoTime());
+    }
+
     private Result judged(Recipe recipe, long start) throws UnusableSound {
         // the loudness of all of them together is the recipe's level; beside other layers the level says how they are
         // mixed
@@ -312,7 +328,7 @@ public final class JointFit {
         if (tellsLevel()) {
             maps.put(LEVEL, r.value(LEVEL));
         }
-        told(r).forEach(id -> maps.put(id, r.value(id)));
+        told(r, notes).forEach(id -> maps.put(id, r.value(id)));
         return new Result(
                 PlayingLevel.set(r),
                 ImitationRenderer.render(around == null ? Patch.of(r) : around.withFirst(r), middle),

@@ -11,7 +11,7 @@ import nightreed.sound.Clip;
 import nightreed.voice.Renderer;
 
 /** Recordings of one instrument, and a recipe on the key and with the strength of each of them. */
-final class SeveralNotes implements ResidualFunction {
+public final class SeveralNotes implements ResidualFunction {
     private final List<Note> notes;
     private final List<PerceptualResiduals> ears = new ArrayList<>();
     private final Patch around;
@@ -23,7 +23,7 @@ final class SeveralNotes implements ResidualFunction {
      * @param seconds   that are listened to of each
      * @param around    what the recipe is the first layer of; null for nothing
      */
-    SeveralNotes(List<Note> notes, Note reference, double seconds, Patch around) {
+    public SeveralNotes(List<Note> notes, Note reference, double seconds, Patch around) {
         this.around = around;
         this.notes = List.copyOf(notes);
         int n = 0;

@@ -8,21 +8,29 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.DoubleFunction;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.fit.Budget;
 import nightreed.match.fit.FitOptions;
+import nightreed.match.fit.JointFit;
+import nightreed.match.fit.JointFit.Note;
 import nightreed.match.fit.OneNote;
 import nightreed.match.fit.PerceptualResiduals;
 import nightreed.match.fit.RenderedLeastSquares;
 import nightreed.match.fit.RenderedLeastSquares.Candidate;
+import nightreed.match.fit.ResidualFunction;
+import nightreed.match.fit.SeveralNotes;
 import nightreed.match.frontier.Simplifications.Step;
 import nightreed.match.hearing.Aspect;
 import nightreed.match.method.Methods;
 import nightreed.match.sound.AnalysedSound;
 import nightreed.match.start.Anchor;
 import nightreed.recipe.Recipe;
+import nightreed.recipe.size.EqualValues;
 import nightreed.recipe.size.FreeValue;
 import nightreed.recipe.size.FreeValues;
 import nightreed.recipe.size.PatchSize;
@@ -97,6 +105,8 @@ final class FrontierSearch {
     private final RenderedLeastSquares brief;
     private final Budget budget;
     private final AnalysedSound recording;
+    private final DoubleFunction<ResidualFunction> ears;
+    private final Function<Recipe, List<String>> maps;
 
     /** A patch that was met. */
     record Met(int size, Candidate heard) {}
@@ -107,26 +117,58 @@ final class FrontierSearch {
         }
     }
 
-    /** @param nearest what is made simpler */
+    /** Against one recording. @param nearest what is made simpler */
     FrontierSearch(AnalysedSound recording, Recipe nearest, FitOptions plan, Progress progress) {
+        this(
+                recording,
+                nearest,
+                plan,
+                seconds -> OneNote.within(plan.with(nearest), new PerceptualResiduals(recording, seconds)),
+                r -> List.of(),
+                HEARD_SECONDS,
+                progress);
+    }
+
+    /** Against several notes of an instrument. @param reference the one whose key is the recipe's */
+    FrontierSearch(List<Note> notes, Note reference, Recipe nearest, FitOptions plan, Progress progress) {
+        this(
+                reference.recording(),
+                nearest,
+                plan,
+                seconds -> new SeveralNotes(notes, reference, seconds, plan.around()),
+                r -> JointFit.told(r, notes),
+                JointFit.HEARD_SECONDS,
+                progress);
+    }
+
+    /**
+     * @param ears what listens to so many seconds after the onset
+     * @param maps what follows key and strength in a recipe and can be told, by id; moved, though it does not count as a value
+     */
+    private FrontierSearch(
+            AnalysedSound recording,
+            Recipe nearest,
+            FitOptions plan,
+            DoubleFunction<ResidualFunction> ears,
+            Function<Recipe, List<String>> maps,
+            double seconds,
+            Progress progress) {
         this.recording = recording;
         this.nearest = nearest;
         this.progress = progress;
         this.swing = new Swing(recording);
         this.plan = plan;
+        this.ears = ears;
+        this.maps = maps;
         this.budget = new Budget(AMOUNT, progress);
-        double cost = ear(HEARD_SECONDS).cost(nearest);
+        double cost = ears.apply(seconds).cost(nearest);
         double share = Math.min(1, DEAR / cost);
-        this.whole = listening(Math.max(LEAST_SECONDS, share * HEARD_SECONDS), progress);
-        this.brief = listening(Math.max(LEAST_SECONDS, share * BRIEFLY_SECONDS), progress);
-    }
-
-    private OneNote ear(double seconds) {
-        return OneNote.within(plan.with(nearest), new PerceptualResiduals(recording, seconds));
+        this.whole = listening(Math.max(LEAST_SECONDS, share * seconds), progress);
+        this.brief = listening(Math.max(LEAST_SECONDS, share * Math.min(seconds, BRIEFLY_SECONDS)), progress);
     }
 
     private RenderedLeastSquares listening(double seconds, Progress progress) {
-        return new RenderedLeastSquares(ear(seconds), budget, progress, plan.machine());
+        return new RenderedLeastSquares(ears.apply(seconds), budget, progress, plan.machine());
     }
 
     /** What is worth a measurement of what was met on the way down: some sizes, well apart. */
@@ -231,7 +273,13 @@ final class FrontierSearch {
         if (budget.spent()) {
             return p;
         }
-        List<FreeValue> free = FreeValues.of(p.recipe()).stream()
+        List<String> told = maps.apply(p.recipe());
+        List<FreeValue> free = Stream.concat(
+                        FreeValues.of(p.recipe()).stream(),
+                        p.recipe().settings().stream()
+                                .map(Recipe.Setting::parameter)
+                                .filter(of -> told.contains(of.id()))
+                                .map(EqualValues::one))
                 .filter(v -> v.ids().stream().noneMatch(plan.locked()::contains))
                 .toList();
         if (free.size() <= MANY) {

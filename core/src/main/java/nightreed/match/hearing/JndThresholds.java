@@ -3,6 +3,7 @@ package nightreed.match.hearing;
 import java.util.List;
 import java.util.function.BiFunction;
 import java.util.function.ToDoubleFunction;
+import nightreed.measure.Typical;
 import nightreed.optim.RobustLoss;
 
 /**
@@ -33,6 +34,26 @@ public record JndThresholds(
         double loudnessDb,
         double playbackDb) {
     public static final JndThresholds USUAL = new JndThresholds(5, 0.003, 1.5, 1.40, 0.75, 0.3, 0.005, 2, 0.15, 1, 75);
+
+    /**
+     * For a target that is only typical of its family: what instruments of the family differ by counts as one step, and what is finer than
+     * that is not asked for.
+     */
+    public JndThresholds forTypical() {
+        double cents = Math.pow(2, Typical.SPREAD_CENTS / 1200) - 1;
+        return new JndThresholds(
+                Math.max(pitchCents, Typical.SPREAD_CENTS / 2),
+                Math.max(partialFrequency, cents),
+                Math.max(levelDb, Typical.LEVEL_DB),
+                Math.max(decayLonger, Typical.TIME_FACTOR),
+                Math.min(decayShorter, 1 / Typical.TIME_FACTOR),
+                Math.max(attackShare, Typical.TIME_FACTOR - 1),
+                Math.max(attackSeconds, 0.01),
+                Math.max(noiseDb, Typical.LEVEL_DB),
+                Math.max(brightnessBark, Typical.BRIGHTNESS_BARK),
+                Math.max(loudnessDb, Typical.LEVEL_DB / 2),
+                playbackDb);
+    }
 
     /**
      * One threshold that can be changed.

@@ -9,4 +9,9 @@ package nightreed.match.hearing;
 public record ListenerProfile(JndThresholds hearing, AspectWeights marks) {
     /** Textbook thresholds, nothing overruled. */
     public static final ListenerProfile USUAL = new ListenerProfile(JndThresholds.USUAL, AspectWeights.NONE);
+
+    /** To a target that is only typical of its family. */
+    public ListenerProfile toTypical() {
+        return new ListenerProfile(hearing.forTypical(), marks);
+    }
 }

@@ -57,7 +57,7 @@ public final class AnalysedSound {
         this.paths = LoudnessTracks.of(clip, onset);
         this.spectrum = new BandPowers(clip, onset);
         this.strike = strike(clip, measurement, onset);
-        this.listener = ListenerProfile.USUAL;
+        this.listener = heard(measurement, ListenerProfile.USUAL);
         this.key = key(roughKey());
     }
 
@@ -126,7 +126,12 @@ public final class AnalysedSound {
 
     /** The same recording for a listener with other thresholds; every comparison with it is then theirs. */
     public AnalysedSound heardBy(ListenerProfile other) {
-        return new AnalysedSound(clip, measurement, measured, paths, spectrum, strike, other, key);
+        return new AnalysedSound(clip, measurement, measured, paths, spectrum, strike, heard(measurement, other), key);
+    }
+
+    /** What is only typical is not asked for finely. */
+    private static ListenerProfile heard(Measurement of, ListenerProfile listener) {
+        return of.typical() == null ? listener : listener.toTypical();
     }
 
     public ListenerProfile listener() {

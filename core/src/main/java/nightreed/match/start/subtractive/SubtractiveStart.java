@@ -28,6 +28,9 @@ public final class SubtractiveStart {
     public static List<SubtractiveRecipe> several(StartContext g) {
         SubtractiveRecipe first = of(g);
         List<SubtractiveRecipe> out = new ArrayList<>(List.of(first));
+        for (FilterCourse.Source s : FilterCourse.of(g)) {
+            out.add(moving(g, s));
+        }
         Envelope amplitude = first.amplitude();
         if (first.cycle() != null && first.oscillators().get(0).wave() != Wave.MEASURED) {
             out.add(recipe(g, Wave.MEASURED, 0.5, filter(g, null, Wave.MEASURED), amplitude));
@@ -60,6 +63,19 @@ public final class SubtractiveStart {
             out.add(recipe(g, Wave.PULSE, 0.2, band, amplitude));
         }
         return out;
+    }
+
+    /** A wave, or two a little apart around the pitch, through a filter that moves as the harmonics do. */
+    private static SubtractiveRecipe moving(StartContext g, FilterCourse.Source s) {
+        Oscillator o = new Oscillator(s.wave(), Feet.FEET_8, 1, 0, 0, s.width(), 0, false, 0, 0, 0);
+        SubtractiveRecipe one = recipe(g, o, g.cycle(), s.filter(), s.amplitude());
+        if (s.beatHz() == 0) {
+            return one;
+        }
+        double apart = 1200 * log2(1 + s.beatHz() / g.f0());
+        return one.with(b -> b.tuningCents(StartContext.limited(g.cents() - apart / 2, -100, 100))
+                .oscillators(List.of(o, o.withDetuneCents(StartContext.limited(apart, -100, 100))))
+                .common(g.movementWithoutTremolo()));
     }
 
     public static SubtractiveRecipe of(StartContext g) {
