@@ -14,6 +14,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
 import javafx.application.Platform;
 import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.control.ButtonBase;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
 import javax.imageio.ImageIO;
@@ -105,6 +106,10 @@ final class ShotsCommand implements Callable<Integer> {
                         && s.moves() != null
                         && !s.tolerances().isEmpty());
         page(bench[0], stage[0], "build-string", () -> {});
+        page(bench[0], stage[0], "brief-described", () -> {
+            bench[0].shell().go(WorkStage.BRIEF);
+            ((ButtonBase) stage[0].getScene().lookup("#way-described")).fire();
+        });
         page(bench[0], stage[0], "guide", () -> bench[0].shell().openGuide("first-note"));
         page(bench[0], stage[0], "preferences", bench[0].shell()::openPreferences);
         machine(bench[0], stage[0]);
@@ -120,7 +125,6 @@ final class ShotsCommand implements Callable<Integer> {
         return 0;
     }
 
-    /** A file too long to be measured whole, made of nothing but notes of the recording room. */
     /** What a machine can do, of one that ships with the application. */
     private void machine(Workbench bench, Stage stage) throws Exception {
         Machine before = bench.bench().fitting().machineProperty().get();
@@ -134,6 +138,7 @@ final class ShotsCommand implements Callable<Integer> {
         });
     }
 
+    /** A file too long to be measured whole, made of nothing but notes of the recording room. */
     private void longFile(Workbench bench, Stage stage) throws Exception {
         RecordingRoom.Instrument bars = RecordingRoom.instrument("slate-bars");
         float[] all = new float[48_000 * 60 * 11];

@@ -47,6 +47,7 @@ public final class ListeningRail extends HBox {
         ChangeListener<WorkspaceState> follow = (o, a, s) -> {
             imitation.setDisable(s.recipe() == null);
             recording.setDisable(s.recording() == null);
+            recording.setText(s.isTypical() ? "Target" : "Recording");
             play.setDisable(s.recording() == null && s.recipe() == null);
             if (s.recording() == null && s.recipe() != null && (a.recipe() == null || a.recording() != null)) {
                 hear(true);

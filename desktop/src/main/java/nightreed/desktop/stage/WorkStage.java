@@ -32,7 +32,8 @@ public enum WorkStage {
             case MEASURE ->
                 s.recording() == null
                         ? ""
-                        : s.recording().measurement().reliablePartials().size() + " partials";
+                        : s.recording().measurement().reliablePartials().size()
+                                + (s.isTypical() ? " typical" : " partials");
             case BUILD ->
                 s.recipe() == null
                         ? s.recording() == null ? "" : "not fitted"

@@ -11,6 +11,7 @@ import nightreed.recipe.FirstRecipe;
 import nightreed.recipe.Patch;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.UnusableRecipe;
+import nightreed.target.StartingPoint;
 import nightreed.voice.PlayingLevel;
 
 /** How recipes come here that no recording was fitted for. Called on the UI thread. */
@@ -29,6 +30,20 @@ public final class RecipeIntake {
         bench.beside(
                 () -> PlayingLevel.kept(Patch.of(FirstRecipe.of(method))),
                 patch -> bench.begin(MethodNames.of(method) + " by hand", "new, " + method, with(patch)),
+                () -> {});
+    }
+
+    /** A starting point that ships with the program, heard at once; what to know of it is its note. */
+    public void startingPoint(StartingPoint p) {
+        bench.beside(
+                () -> ByItself.sound(p.patch()),
+                sound -> {
+                    bench.begin(
+                            p.title(),
+                            "begin with " + p.title(),
+                            with(p.patch()).withNote(p.note()));
+                    bench.desk().audition(sound);
+                },
                 () -> {});
     }
 

@@ -14,6 +14,8 @@ import nightreed.device.OutputMixer;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.hearing.JndThresholds;
 import nightreed.match.sound.AnalysedSound;
+import nightreed.measure.ManualCorrections;
+import nightreed.measure.Measurement;
 import nightreed.measure.partial.Partial;
 import nightreed.project.Imitation;
 import nightreed.project.ProjectFile;
@@ -48,6 +50,7 @@ public final class Workspace {
     private final Fitting fitting;
     private final SimplerPatches simpler;
     private final RecordingImport intake;
+    private final TargetIntake targets = new TargetIntake(this);
     private final SimpleBooleanProperty effectsJudged = new SimpleBooleanProperty(true);
     private final RecipeIntake recipes = new RecipeIntake(this);
     private final LiveUpdater following;
@@ -125,6 +128,11 @@ public final class Workspace {
     /** How recordings come here. */
     public RecordingImport intake() {
         return intake;
+    }
+
+    /** How a typical sound comes here where there is no recording. */
+    public TargetIntake targets() {
+        return targets;
     }
 
     /** How recipes come here that no recording was fitted for. */
@@ -337,19 +345,32 @@ public final class Workspace {
     void take(String imitationName, String source, Clip clip, Progress progress) throws UnusableSound {
         AnalysedSound side = ImitationRenderer.side(clip, progress);
         WorkspaceState at = state();
+        take(
+                imitationName,
+                source,
+                clip,
+                at.isTypical() ? TargetIntake.inPlaceOf(at, side.measurement()) : side.measurement());
+    }
+
+    /** Makes a measured sound the recording, in the place of a typical one or where there is none; otherwise of an imitation of its own. */
+    void take(String imitationName, String source, Clip clip, Measurement measurement) {
+        WorkspaceState at = state();
         scribe.write(() -> {
             scribe.flush();
-            long row = scribe.project().addRecording(source, clip, side.measurement());
-            boolean free = at.current() != null && at.snapshot().recordingId() == null;
-            boolean named =
-                    at.recipe() != null; // what was built by hand keeps its name, and is held against it from now on
+            long row = scribe.project().addRecording(source, clip, measurement);
+            boolean free = at.current() != null && (at.snapshot().recordingId() == null || at.isTypical());
+            boolean named = at.recipe() != null && !at.isTypical();
+            // what was built by hand keeps its name, and is held against the recording from now on
             Imitation target = !free
                     ? scribe.project().addImitation(imitationName)
                     : named ? at.current() : scribe.project().rename(at.current(), imitationName);
             Snapshot next = free
-                    ? scribe.project().now(target).withRecordingId(row) // with what was edited meanwhile
+                    ? scribe.project().now(target).withRecordingId(row).withHand(ManualCorrections.NONE)
                     : new Snapshot(row, null, null, "");
-            scribe.project().commit(target, "recording " + source, next);
+            String what = measurement.typical() == null
+                    ? "recording " + source
+                    : "target " + measurement.typical().words();
+            scribe.project().commit(target, what, next);
             show(target, next, null);
         });
     }

@@ -69,6 +69,11 @@ public record WorkspaceState(
             null);
 
     /** The recipe on the bench, null if there is none. */
+    /** Whether what is imitated is typical of a family, and no recording. */
+    public boolean isTypical() {
+        return recording != null && recording.measurement().typical() != null;
+    }
+
     public Recipe recipe() {
         return snapshot.recipe();
     }

@@ -15,6 +15,8 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Slider;
 import javafx.scene.control.Spinner;
 import javafx.scene.control.SpinnerValueFactory;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -22,6 +24,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import javafx.util.StringConverter;
+import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.stage.StageView;
@@ -32,8 +35,11 @@ import nightreed.desktop.workspace.WorkspaceState;
 import nightreed.music.Pitch;
 import nightreed.project.Imitation;
 import nightreed.recipe.FirstRecipe;
+import nightreed.recipe.size.PatchSize;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.file.SoundFiles;
+import nightreed.target.Family;
+import nightreed.target.StartingPoint;
 
 /** Brief: what must be imitated, and where its sound comes from. */
 public final class BriefView implements StageView {
@@ -44,7 +50,11 @@ public final class BriefView implements StageView {
     private final Label dropText = NodeFactory.heading("");
     private final MicrophonePanel microphone;
     private final SpanPicker picker = new SpanPicker();
-    private final HBox sources = new HBox(14);
+    private final TargetPanel target;
+    private final HBox recorded = new HBox(14);
+    private final VBox sources = new VBox(10);
+    private final ToggleGroup ways = new ToggleGroup();
+    private boolean ready; // to fill the notes
     private final VBox spanPanel = NodeFactory.panel();
     private final ComboBox<RecordingRoom.Instrument> instrument = new ComboBox<>();
     private final Button fit = new Button("Fit an imitation");
@@ -52,12 +62,15 @@ public final class BriefView implements StageView {
     public BriefView(Workspace bench) {
         this.bench = bench;
         microphone = new MicrophonePanel(bench);
-        sources.getChildren().addAll(fromFile(), microphone, fromRoom());
-        for (Node n : sources.getChildren()) {
+        target = new TargetPanel(bench, this::refill);
+        recorded.getChildren().addAll(fromFile(), microphone, fromRoom());
+        for (Node n : recorded.getChildren()) {
             HBox.setHgrow(n, Priority.ALWAYS);
             ((Region) n).setPrefWidth(280);
             ((Region) n).setMinWidth(200);
         }
+        sources.getChildren().addAll(ways(), recorded, target);
+        showWay(true);
         ScrollPane all = new ScrollPane(list);
         all.setFitToWidth(true);
         all.setMinHeight(60);
@@ -72,6 +85,60 @@ public final class BriefView implements StageView {
         fit.getStyleClass().add("accent-button");
         fit.setId("brief-fit");
         fit.setOnAction(e -> bench.fitting().fit());
+        ready = true;
+    }
+
+    /** Starting points that lead to the family that is described. */
+    private void waysToBegin() {
+        Family family = target.asked().family();
+        margin.add(Notes.heading("Ways to begin"));
+        StartingPoint.to(family).stream()
+                .filter(p -> p.families().contains(family.id()))
+                .forEach(p -> {
+                    Button b = NodeFactory.link(
+                            "way-" + p.id(), p.title(), () -> bench.recipes().startingPoint(p));
+                    b.setWrapText(true);
+                    b.setMaxWidth(240);
+                    b.setAlignment(Pos.CENTER_LEFT);
+                    b.setMinHeight(Region.USE_PREF_SIZE);
+                    margin.add(Notes.of(b));
+                    margin.add(Notes.quiet(PatchSize.of(p.patch()) + " values"));
+                });
+        margin.add(Notes.space(4));
+    }
+
+    /** A recording, or none: what stands below follows. */
+    private HBox ways() {
+        HBox row = new HBox(6);
+        for (boolean real : new boolean[] {true, false}) {
+            ToggleButton b = new ToggleButton(real ? "There is a recording" : "There is none: describe it");
+            b.setId(real ? "way-recorded" : "way-described");
+            b.setToggleGroup(ways);
+            b.getStyleClass().add("plain-toggle");
+            b.setSelected(real);
+            b.setOnAction(e -> {
+                b.setSelected(true);
+                showWay(real);
+            });
+            row.getChildren().add(b);
+        }
+        return row;
+    }
+
+    /** The notes anew, when the description has changed and not the bench. */
+    private void refill() {
+        if (ready) {
+            show(bench.state());
+        }
+    }
+
+    private void showWay(boolean real) {
+        recorded.setVisible(real);
+        recorded.setManaged(real);
+        target.setVisible(!real);
+        target.setManaged(!real);
+        Drawing.freshen(target);
+        refill();
     }
 
     private VBox fromFile() {
@@ -127,7 +194,16 @@ public final class BriefView implements StageView {
                 bench.recipes().file(f.toPath());
             }
         });
-        HBox row = new HBox(18, NodeFactory.quiet("Without a recording:"), fresh, open);
+        MenuButton points = new MenuButton("starting points");
+        points.setId("starting-points");
+        points.getStyleClass().add("link-menu");
+        for (StartingPoint p : StartingPoint.all()) {
+            MenuItem item = new MenuItem(p.title());
+            item.setId("begin-" + p.id());
+            item.setOnAction(e -> bench.recipes().startingPoint(p));
+            points.getItems().add(item);
+        }
+        HBox row = new HBox(18, NodeFactory.quiet("Without a recording:"), points, fresh, open);
         row.setAlignment(Pos.CENTER_LEFT);
         return row;
     }
@@ -277,17 +353,21 @@ public final class BriefView implements StageView {
             b.setOnAction(e -> bench.choose(i));
             list.getChildren().add(b);
         }
+        if (target.isVisible()) {
+            waysToBegin();
+        }
         margin.add(Notes.heading("What is asked for"));
         if (s.recording() == null && s.recipe() != null) {
             margin.add(Notes.body(
                     "This one is built by hand: shape it under Build, play it under Play. A recording that is"
                             + " brought in while it is on the bench is held against it from then on."));
+            s.snapshot().note().lines().forEach(line -> margin.add(Notes.quiet(line)));
             return;
         }
         if (s.recording() == null) {
             margin.add(
-                    Notes.body("Bring in the sound that must be imitated. Everything after this is computed from"
-                            + " it."),
+                    Notes.body("Bring in the sound that must be imitated, or describe it if there is no recording."
+                            + " Everything after this is computed from it."),
                     Notes.quiet("First a recording, then its numbers, then a recipe that you can play, compare"
                             + " and take away."));
             return;
@@ -303,6 +383,13 @@ public final class BriefView implements StageView {
                         m.loudnessLufs() == null
                                 ? "under the gate"
                                 : String.format(Locale.ROOT, "%.1f LUFS", m.loudnessLufs())));
+        if (m.typical() != null) {
+            margin.add(
+                    Notes.space(4),
+                    Notes.body("Typical of its family, not recorded. Comparisons ask only for what the family has in"
+                            + " common; a recording that is brought in now takes its place."));
+            m.typical().sources().forEach(source -> margin.add(Notes.quiet(source)));
+        }
         for (String remark : m.remarks()) {
             margin.add(Notes.quiet(remark));
         }

@@ -251,6 +251,10 @@ public final class CompareView implements StageView {
         aspects.show(c, s.snapshot().marks());
         verdict.setText(verdict(c, s));
         history.show(s.takes(), c.totalJnd());
+        if (s.isTypical()) {
+            margin.add(Notes.quiet(
+                    "The target is typical, not recorded: only what its family has in common is asked for."));
+        }
         moves(s);
     }
 

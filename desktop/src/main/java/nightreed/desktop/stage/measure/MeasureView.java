@@ -29,6 +29,7 @@ import nightreed.match.sound.AnalysedSound;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.PartialSounds;
+import nightreed.measure.Typical;
 import nightreed.measure.law.StrikeNote;
 import nightreed.measure.partial.Partial;
 import nightreed.sound.Clip;
@@ -285,10 +286,17 @@ public final class MeasureView implements StageView {
     private void notes(WorkspaceState s) {
         Measurement m = measured();
         margin.add(Notes.heading("What this is"));
+        if (m.typical() != null) {
+            margin.add(Notes.body("Typical, not recorded: " + m.typical().words()
+                    + ". Instruments of the family differ: partials by "
+                    + Math.round(Typical.SPREAD_CENTS) + " cents, levels by " + Math.round(Typical.LEVEL_DB)
+                    + " dB, decays and rises by half to twice."));
+            m.typical().sources().forEach(source -> margin.add(Notes.quiet(source)));
+        }
         for (String sentence : MeasurementText.about(m)) {
             margin.add(Notes.body(sentence));
         }
-        margin.add(Notes.space(4), Notes.heading("Also measured"));
+        margin.add(Notes.space(4), Notes.heading(m.typical() == null ? "Also measured" : "Also typical"));
         margin.add(Notes.pair("offset", offset(m)));
         for (String[] pair : MeasurementText.figures(m)) {
             margin.add(Notes.pair(pair[0], pair[1]));

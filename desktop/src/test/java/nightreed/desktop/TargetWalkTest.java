@@ -1,0 +1,106 @@
+package nightreed.desktop;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.concurrent.TimeUnit;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.Slider;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import nightreed.desktop.stage.WorkStage;
+import nightreed.project.ProjectFile;
+import org.junit.jupiter.api.Test;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** Without a recording: a sound is described, heard, built against, and gives way to a real one. */
+class TargetWalkTest extends WindowTest {
+    private void describe(String words) {
+        fx(() -> {
+            find("target-words", TextField.class).setText(words);
+            find("target-words", TextField.class).requestFocus();
+            return null;
+        });
+        robot.type(KeyCode.ENTER);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    @Test
+    void aSoundIsDescribedBuiltAgainstAndGivesWayToARealOne() throws Exception {
+        press("way-described");
+        describe("very bright wobbly trumpet, slow start, C3");
+        assertThat(find("family-brass", ToggleButton.class).isSelected()).isTrue();
+        assertThat(find("target-bright", Slider.class).getValue()).isEqualTo(1);
+        assertThat(find("target-words", TextField.class).getText()).isEqualTo("very bright brass, soft start, C3");
+        assertThat(robot.lookup((Node n) -> n instanceof Label l && l.getText().startsWith("Not understood: wobbly"))
+                        .tryQuery())
+                .isPresent();
+        // sliders and words say the same
+        fx(() -> {
+            find("target-bright", Slider.class).setValue(-0.6);
+            return null;
+        });
+        assertThat(find("target-words", TextField.class).getText()).startsWith("dull brass");
+        press("target-hear");
+        WaitForAsyncUtils.waitFor(
+                20, TimeUnit.SECONDS, () -> workbench.bench().desk().playing());
+
+        press("target-take");
+        await("the target is there", s -> s.isTypical());
+        assertThat(state().current().name()).isEqualTo("Typical dull brass, soft start, C3");
+        assertThat(state().recording().measurement().nearestNote()).isEqualTo("C3");
+        assertThat(state().undoLabel()).isEqualTo("target dull brass, soft start, C3");
+        long imitations = state().imitations().size();
+        fx(() -> {
+            workbench.bench().fitting().startMethod("fm");
+            return null;
+        });
+        await("it is compared", s -> s.recipe() != null && s.comparison() != null);
+        stage(WorkStage.COMPARE);
+        assertThat(robot.lookup((Node n) -> n instanceof Label l && l.getText().contains("typical, not recorded"))
+                        .tryQuery())
+                .isPresent();
+
+        drop(bar());
+        await("the recording took its place", s -> s.recording() != null && !s.isTypical());
+        assertThat(state().imitations()).hasSize((int) imitations);
+        assertThat(state().recipe())
+                .as("held against the recording from now on")
+                .isNotNull();
+        assertThat(String.join(" ", state().recording().measurement().remarks()))
+                .contains("took the place of a typical one")
+                .contains("it dies by itself");
+        press("undo");
+        await("the target is back", s -> s.isTypical());
+        try (ProjectFile again = ProjectFile.open(copy())) {
+            assertThat(again.recording(state().snapshot().recordingId())
+                            .measurement()
+                            .typical()
+                            .words())
+                    .isEqualTo("dull brass, soft start, C3");
+        }
+    }
+
+    private java.nio.file.Path copy() throws Exception {
+        java.nio.file.Path other = folder.resolve("copy.nightreed");
+        fx(() -> {
+            workbench.close();
+            return null;
+        });
+        java.nio.file.Files.copy(projectPath, other);
+        return other;
+    }
+
+    @Test
+    void aStartingPointOpensSoundingAndSaysWhatToMove() throws Exception {
+        press("way-described");
+        describe("bell");
+        press("way-glass-bell-fourth");
+        await("it is there", s -> s.recipe() != null);
+        assertThat(state().recipe().method()).isEqualTo("ring");
+        assertThat(state().snapshot().note()).contains("Move first: ").contains("What goes wrong: ");
+        WaitForAsyncUtils.waitFor(
+                20, TimeUnit.SECONDS, () -> workbench.bench().desk().playing());
+    }
+}
