@@ -29,6 +29,7 @@ import nightreed.match.fit.JointFit.Result;
 import nightreed.match.fit.Layers;
 import nightreed.match.fit.Layers.Layered;
 import nightreed.match.frontier.Frontier.Point;
+import nightreed.match.frontier.JointPatches;
 import nightreed.match.frontier.Wanted;
 import nightreed.match.hearing.Use;
 import nightreed.match.method.Starts;
@@ -298,15 +299,16 @@ final class MatchCommand implements Callable<Integer> {
                     spec.commandLine(), "several recordings have --keys, and one layer: leave out --note and --layers");
         }
         List<Note> notes = notes(err);
-        Result best = JointFit.best(methods, notes, plan, Out.progress(err));
-        ObjectNode report =
-                ReportJson.together(best, in.stream().map(Path::toString).toList());
+        JointPatches.Found found = JointPatches.best(methods, notes, plan, Out.progress(err));
+        Point chosen = new Wanted(use, size, simplest).of(found.frontier());
+        Result best = found.result(chosen);
+        ObjectNode report = ReportJson.together(
+                best, found.frontier(), in.stream().map(Path::toString).toList());
         PrintWriter screen = spec.commandLine().getOut();
         screen.printf(
                 Locale.ROOT,
-                "%-12s %5.2f JND, mean of %d notes%n",
-                best.recipe().method(),
-                best.meanJnd(),
+                "%s, mean of %d notes%n",
+                found.frontier().words(chosen, best.recipe().method()),
                 notes.size());
         for (int i = 0; i < in.size(); i++) {
             Heard h = best.notes().get(i);
@@ -323,6 +325,7 @@ final class MatchCommand implements Callable<Integer> {
         best.maps().forEach((id, value) -> screen.printf(Locale.ROOT, "%-24s %.3f%n", id, value));
         OutputFile.write(out.resolve("recipe.json"), RecipeJson.text(best.recipe()));
         level.write(best.imitation(), Patch.of(best.recipe()), out.resolve("imitation.wav"), err);
+        writeFrontier(found.frontier().points());
         OutputFile.write(out.resolve("report.json"), report.toPrettyString());
         return 0;
     }

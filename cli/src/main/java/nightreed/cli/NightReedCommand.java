@@ -34,7 +34,9 @@ import picocli.CommandLine.Spec;
             RenderCommand.class,
             CompareCommand.class,
             RoomCommand.class,
-            TargetCommand.class
+            TargetCommand.class,
+            ChordCommand.class,
+            TempoCommand.class
         })
 public final class NightReedCommand implements Runnable {
     static final int UNUSABLE_INPUT = 1;

@@ -84,6 +84,22 @@ class CommandsTest {
         assertThat(out.toString()).contains("plain-bar").contains("kettledrum");
     }
 
+    @Test
+    void chordsAndTemposAreTold() throws Exception {
+        assertThat(run("chord", "D4 F4 A4 C5", "--key", "D minor", "--json", "-"))
+                .isZero();
+        JsonNode c = new ObjectMapper().readTree(out.toString());
+        assertThat(c.get("name").asText()).isEqualTo("Dm7");
+        assertThat(c.get("notes")).hasToString("[\"D4\",\"F4\",\"A4\",\"C5\"]");
+        assertThat(c.get("inversion").asInt()).isZero();
+        assertThat(c.get("voices").asInt()).isEqualTo(4);
+        assertThat(c.get("next").get(0).get("shared").asInt()).isEqualTo(3);
+        Path json = folder.resolve("tempo.json");
+        assertThat(run("tempo", bar(), "--json", json)).isZero();
+        assertThat(new ObjectMapper().readTree(json.toFile()).get("bpm").isNull())
+                .isTrue();
+    }
+
     /** Whatever is asked, the answer is one line and an exit code. */
     @ParameterizedTest
     @ValueSource(
@@ -108,7 +124,11 @@ class CommandsTest {
                 "target kazoo",
                 "target brass --words wobbly",
                 "target brass --velocity 7",
-                "target brass --out /"
+                "target brass --out /",
+                "chord H7",
+                "chord C4",
+                "chord Dm7 --key H",
+                "tempo none.wav"
             })
     void noCommandEndsInATrace(String words) {
         Object[] args = java.util.Arrays.copyOf(words.split(" "), words.split(" ").length, Object[].class);

@@ -13,6 +13,7 @@ import nightreed.match.compare.Comparison;
 import nightreed.match.fit.JointFit.Heard;
 import nightreed.match.fit.JointFit.Result;
 import nightreed.match.fit.Layers.Layered;
+import nightreed.match.frontier.Frontier;
 import nightreed.match.frontier.Frontier.Point;
 import nightreed.match.hearing.Aspect;
 import nightreed.recipe.size.PatchSize;
@@ -41,14 +42,7 @@ public final class ReportJson {
             o.put("follows", "the recording");
         }
         o.set("distance", distance(m.comparison()));
-        var frontier = o.putArray("frontier");
-        for (Point p : m.frontier().points()) {
-            frontier.addObject()
-                    .put("method", p.method())
-                    .put("size", p.size())
-                    .put("totalJnd", p.totalJnd())
-                    .put("recipe", frontierFile(frontier.size()));
-        }
+        frontier(m.frontier(), o);
         var ranking = o.putArray("ranking");
         for (Ranked r : m.ranking()) {
             ranking.addObject()
@@ -63,6 +57,17 @@ public final class ReportJson {
         moves(m.moves(), o);
         o.put("seconds", m.seconds());
         return o;
+    }
+
+    private static void frontier(Frontier frontier, ObjectNode report) {
+        var points = report.putArray("frontier");
+        for (Point p : frontier.points()) {
+            points.addObject()
+                    .put("method", p.method())
+                    .put("size", p.size())
+                    .put("totalJnd", p.totalJnd())
+                    .put("recipe", frontierFile(points.size()));
+        }
     }
 
     /** Name of the file for a point of the frontier, from 1, beside the report. */
@@ -91,10 +96,18 @@ public final class ReportJson {
         }
     }
 
-    /** {@code {"method":..,"meanJnd":..,"notes":[..],"maps":{..},"seconds":..}}. @param names of the recordings */
-    public static ObjectNode together(Result r, List<String> names) {
+    /**
+     * {@code {"method":..,"size":..,"meanJnd":..,"frontier":[..],"notes":[..],"maps":{..},"seconds":..}}; distances of the frontier are
+     * means over the notes.
+     *
+     * @param names of the recordings
+     */
+    public static ObjectNode together(Result r, Frontier frontier, List<String> names) {
         ObjectNode o = new ObjectNode(JsonNodeFactory.instance);
-        o.put("method", r.recipe().method()).put("meanJnd", r.meanJnd());
+        o.put("method", r.recipe().method())
+                .put("size", PatchSize.of(r.recipe()))
+                .put("meanJnd", r.meanJnd());
+        frontier(frontier, o);
         var notes = o.putArray("notes");
         for (int i = 0; i < r.notes().size(); i++) {
             Heard h = r.notes().get(i);

@@ -25,6 +25,7 @@ import nightreed.match.fit.Layers;
 import nightreed.match.fit.Layers.Layered;
 import nightreed.match.frontier.Frontier;
 import nightreed.match.frontier.Frontier.Point;
+import nightreed.match.frontier.JointPatches;
 import nightreed.match.frontier.Patches;
 import nightreed.match.frontier.Patches.Found;
 import nightreed.match.frontier.Wanted;
@@ -263,6 +264,7 @@ public final class Fitting {
         boolean layered = at.recipe() != null && !at.snapshot().patch().isOne();
         FitOptions plan =
                 layered ? usual().from(at.snapshot().shaped(), at.snapshot().locked()) : afresh(at, method);
+        Wanted wanted = wanted();
         bench.search("fitting " + sides.size() + " notes together", progress -> {
             List<Integer> keys = sides.stream()
                     .map(s -> Pitch.nearestKey(s.measurement().f0Hz()))
@@ -271,7 +273,8 @@ public final class Fitting {
             List<Note> notes = IntStream.range(0, sides.size())
                     .mapToObj(i -> new Note(sides.get(i), keys.get(i), strengths.get(i), false))
                     .toList();
-            Result found = JointFit.of(method, notes, notes.get(0), plan, progress);
+            JointPatches.Found all = JointPatches.of(method, notes, notes.get(0), plan, progress);
+            Result found = all.result(wanted.of(all.frontier()));
             ui.execute(() -> together.set(new Joint(names, found)));
             Snapshot next = layered
                     ? at.snapshot().withFitHere(found.recipe())
