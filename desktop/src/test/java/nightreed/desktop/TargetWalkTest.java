@@ -103,4 +103,43 @@ class TargetWalkTest extends WindowTest {
         WaitForAsyncUtils.waitFor(
                 20, TimeUnit.SECONDS, () -> workbench.bench().desk().playing());
     }
+
+    @Test
+    void aChordIsNamedLaidAndPlayedAndATempoIsOneForAll() throws Exception {
+        press("way-described");
+        press("way-brass-fm");
+        await("it is there", s -> s.recipe() != null);
+        stage(WorkStage.BRIEF);
+        press("part-chord-and-tempo");
+        fx(() -> {
+            find("chord-key", TextField.class).setText("D minor");
+            find("chord", TextField.class).setText("62 65 69 72");
+            find("chord", TextField.class).requestFocus();
+            return null;
+        });
+        robot.type(KeyCode.ENTER);
+        assertThat(find("chord-name", Label.class).getText()).isEqualTo("Dm7");
+        assertThat(find("chord-notes", Label.class).getText()).isEqualTo("D4 F4 A4 C5");
+        press("chord-drop-2");
+        WaitForAsyncUtils.waitFor(
+                10, TimeUnit.SECONDS, () -> workbench.bench().desk().keyDown(57));
+        WaitForAsyncUtils.waitFor(
+                10, TimeUnit.SECONDS, () -> !workbench.bench().desk().keyDown(57));
+        fx(() -> {
+            find("chord", TextField.class).setText("H7");
+            find("chord", TextField.class).requestFocus();
+            return null;
+        });
+        robot.type(KeyCode.ENTER);
+        assertThat(find("chord-name", Label.class).getText()).isEmpty();
+
+        fx(() -> {
+            find("tempo-bpm", TextField.class).setText("96");
+            find("tempo-bpm", TextField.class).requestFocus();
+            return null;
+        });
+        robot.type(KeyCode.ENTER);
+        await("the recipe follows", s -> s.recipe().common().tempoBpm() == 96);
+        assertThat(fx(() -> workbench.preferences().get().tempoBpm())).isEqualTo(96);
+    }
 }

@@ -156,7 +156,7 @@ public final class Shell extends BorderPane {
             return there;
         }
         StageView view = switch (s) {
-            case BRIEF -> new BriefView(bench);
+            case BRIEF -> new BriefView(bench, preferences);
             case MEASURE -> new MeasureView(bench, preferences);
             case BUILD -> new BuildView(bench, this::openMachine);
             case COMPARE -> new CompareView(bench, preferences);

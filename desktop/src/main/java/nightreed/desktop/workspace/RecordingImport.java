@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Executor;
+import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import nightreed.files.Shown;
@@ -12,6 +13,7 @@ import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
 import nightreed.measure.PartialNear;
 import nightreed.measure.partial.Partial;
+import nightreed.measure.take.TakeTempo;
 import nightreed.music.Pitch;
 import nightreed.project.ProjectFile;
 import nightreed.room.RecordingRoom;
@@ -144,6 +146,17 @@ public final class RecordingImport {
         Clip part = clip.span((int) (from * fs), (int) Math.min(clip.length(), to * fs));
         String name = String.format(Locale.ROOT, "%s, %.2f to %.2f s", at.recordingName(), from, to);
         bench.run("measuring the span", progress -> bench.take(name, name, part, progress));
+    }
+
+    /** Measures the tempo of the recording on the bench, and tells it on the UI thread. */
+    public void tempo(Consumer<TakeTempo> then) {
+        WorkspaceState at = bench.state();
+        if (at.recording() != null) {
+            bench.run("measuring the tempo", progress -> {
+                TakeTempo found = TakeTempo.of(at.recording().clip());
+                ui.execute(() -> then.accept(found));
+            });
+        }
     }
 
     /** Looks for a partial near a frequency [Hz] and takes it in; says so where there is none. */

@@ -1,8 +1,10 @@
 package nightreed.desktop.stage.brief;
 
 import java.io.File;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -25,6 +27,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import javafx.util.StringConverter;
 import nightreed.desktop.drawing.Drawing;
+import nightreed.desktop.settings.PreferenceStore;
 import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.stage.Notes;
 import nightreed.desktop.stage.StageView;
@@ -50,7 +53,9 @@ public final class BriefView implements StageView {
     private final Label dropText = NodeFactory.heading("");
     private final MicrophonePanel microphone;
     private final SpanPicker picker = new SpanPicker();
+    private final Map<String, Region> parts = new LinkedHashMap<>();
     private final TargetPanel target;
+    private final MusicPanel music;
     private final HBox recorded = new HBox(14);
     private final VBox sources = new VBox(10);
     private final ToggleGroup ways = new ToggleGroup();
@@ -59,8 +64,9 @@ public final class BriefView implements StageView {
     private final ComboBox<RecordingRoom.Instrument> instrument = new ComboBox<>();
     private final Button fit = new Button("Fit an imitation");
 
-    public BriefView(Workspace bench) {
+    public BriefView(Workspace bench, PreferenceStore preferences) {
         this.bench = bench;
+        music = new MusicPanel(bench, preferences);
         microphone = new MicrophonePanel(bench);
         target = new TargetPanel(bench, this::refill);
         recorded.getChildren().addAll(fromFile(), microphone, fromRoom());
@@ -76,9 +82,13 @@ public final class BriefView implements StageView {
         all.setMinHeight(60);
         all.getStyleClass().add("plain-scroll");
         VBox.setVgrow(all, Priority.ALWAYS);
-        VBox imitations = NodeFactory.panel(byHand(), NodeFactory.heading("Imitations in this project"), all);
+        VBox imitations = NodeFactory.panel(byHand(), all);
         VBox.setVgrow(imitations, Priority.ALWAYS);
-        centre.getChildren().addAll(sources, spanPanel, imitations);
+        parts.put("Imitations", imitations);
+        parts.put("Chord and tempo", music);
+        centre.getChildren().addAll(sources, spanPanel, parts());
+        centre.getChildren().addAll(parts.values());
+        showPart("Imitations");
         spanPanel.setVisible(false);
         spanPanel.setManaged(false);
         span();
@@ -123,6 +133,32 @@ public final class BriefView implements StageView {
             row.getChildren().add(b);
         }
         return row;
+    }
+
+    /** What stands in the lower half: one thing at a time, or the window would be too low for it. */
+    private HBox parts() {
+        HBox row = new HBox(6);
+        ToggleGroup group = new ToggleGroup();
+        parts.keySet().forEach(name -> {
+            ToggleButton b = new ToggleButton(name);
+            b.setId("part-" + name.toLowerCase(Locale.ROOT).replace(" ", "-"));
+            b.setToggleGroup(group);
+            b.getStyleClass().add("plain-toggle");
+            b.setSelected(name.equals("Imitations"));
+            b.setOnAction(e -> {
+                b.setSelected(true);
+                showPart(name);
+            });
+            row.getChildren().add(b);
+        });
+        return row;
+    }
+
+    private void showPart(String name) {
+        parts.forEach((n, part) -> {
+            part.setVisible(n.equals(name));
+            part.setManaged(n.equals(name));
+        });
     }
 
     /** The notes anew, when the description has changed and not the bench. */
@@ -344,6 +380,7 @@ public final class BriefView implements StageView {
     @Override
     public void fill(WorkspaceState s) {
         dropText.setText(s.recording() == null ? "Drop a recording" : "Drop another one");
+        music.show(s);
         list.getChildren().clear();
         for (Imitation i : s.imitations()) {
             Button b = new Button(i.name());
