@@ -36,6 +36,7 @@ import picocli.CommandLine.Spec;
             RoomCommand.class,
             TargetCommand.class,
             ChordCommand.class,
+            ClaimsCommand.class,
             TempoCommand.class
         })
 public final class NightReedCommand implements Runnable {

@@ -85,6 +85,23 @@ class CommandsTest {
     }
 
     @Test
+    void claimsAreHeldAgainstARecording() throws Exception {
+        Path file = Files.writeString(
+                folder.resolve("claims.json"),
+                "[{\"kind\":\"tuning\",\"cents\":45},{\"kind\":\"source\",\"wave\":\"saw\"}]");
+        Path json = folder.resolve("verdicts.json");
+        assertThat(run("claims", bar(), "--claims", file, "--json", json)).isZero();
+        JsonNode v = new ObjectMapper().readTree(json.toFile());
+        assertThat(v.get(0).get("verdict").asText()).isEqualTo("refuted");
+        assertThat(v.get(0).get("best").get("cents").asDouble()).isBetween(-40.0, 40.0);
+        assertThat(v.get(1).get("verdict").asText()).isEqualTo("open");
+        assertThat(v.get(1).get("odds").asDouble()).isZero();
+        Files.writeString(file, "[{\"kind\":\"colour\"}]");
+        assertThat(run("claims", bar(), "--claims", file)).isEqualTo(2);
+        assertThat(err.toString()).contains("claim 1: kind is movement");
+    }
+
+    @Test
     void chordsAndTemposAreTold() throws Exception {
         assertThat(run("chord", "D4 F4 A4 C5", "--key", "D minor", "--json", "-"))
                 .isZero();
@@ -128,7 +145,9 @@ class CommandsTest {
                 "chord H7",
                 "chord C4",
                 "chord Dm7 --key H",
-                "tempo none.wav"
+                "tempo none.wav",
+                "claims none.wav --claims none.json",
+                "claims none.wav --claims ."
             })
     void noCommandEndsInATrace(String words) {
         Object[] args = java.util.Arrays.copyOf(words.split(" "), words.split(" ").length, Object[].class);

@@ -3,6 +3,8 @@ package nightreed.measure;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.Locale;
+import nightreed.measure.held.AttackBy;
 import nightreed.measure.held.Movement;
 import nightreed.measure.law.StrikeNote;
 import nightreed.measure.partial.Partial;
@@ -135,6 +137,14 @@ public final class MeasurementJson {
                     .put("t60Seconds", m.tail().t60Seconds())
                     .put("t60SeSeconds", m.tail().t60SeSeconds())
                     .put("levelDb", m.tail().levelDb());
+        }
+        if (m.held() == null) {
+            o.putNull("attackBy");
+        } else {
+            AttackBy by = AttackBy.of(m.held());
+            o.putObject("attackBy")
+                    .put("verdict", by.verdict().name().toLowerCase(Locale.ROOT))
+                    .put("odds", by.odds());
         }
         o.put("loudnessLufs", m.loudnessLufs());
         ArrayNode onsets = o.putArray("noteOnsetsSeconds");

@@ -17,9 +17,17 @@ final class SourceFit {
     private static final double IMPERFECT_DB = -45;
 
     private final Spectrum lines;
+    private final double warpedAt; // sample rate of a filter by the trapezoidal rule [Hz]; 0 for one in air or in wires
+    private final boolean secondFlat; // whether of two sections in a row only the first one resonates
 
     SourceFit(Spectrum lines) {
+        this(lines, 0, false);
+    }
+
+    private SourceFit(Spectrum lines, double warpedAt, boolean secondFlat) {
         this.lines = lines;
+        this.warpedAt = warpedAt;
+        this.secondFlat = secondFlat;
     }
 
     /**
@@ -49,6 +57,11 @@ final class SourceFit {
             found.add(new SourceWave(Wave.OTHER, null, 0, null, null, body.rmsDb(), 0));
             judged.add(new double[] {body.bic(), body.independent()});
         }
+        return believed(found, judged);
+    }
+
+    /** @param judged criterion, share of independent lines of each */
+    private static List<SourceWave> believed(List<SourceWave> found, List<double[]> judged) {
         double[] first =
                 judged.stream().min(Comparator.comparingDouble(j -> j[0])).orElse(new double[] {0, 1});
         double[] odds = judged.stream()
@@ -60,6 +73,51 @@ final class SourceFit {
             out.add(found.get(k).believed(odds[k] / sum));
         }
         out.sort(Comparator.comparingDouble(SourceWave::certainty).reversed());
+        return out;
+    }
+
+    /**
+     * Every wave through every slope by itself, with its odds among all of them and a body; of each slope the usual kinds of filters.
+     *
+     * @param body         what explains the spectrum without a wave, null if nothing does
+     * @param sampleRateHz at which a digital filter may have worked [Hz]
+     * @return the likeliest first; empty with too few lines
+     */
+    List<SourceWave> each(FormantFit.Body body, double sampleRateHz) {
+        if (lines.heard() < LEAST_LINES) {
+            return List.of();
+        }
+        List<SourceWave> found = new ArrayList<>();
+        List<double[]> judged = new ArrayList<>();
+        for (Wave wave : List.of(Wave.SAW, Wave.SQUARE, Wave.PULSE, Wave.TRIANGLE)) {
+            for (int slope : SLOPES) {
+                Candidate best = null;
+                for (SourceFit kind : kinds(slope, sampleRateHz)) {
+                    Candidate c = kind.best(wave, slope);
+                    best = c != null && (best == null || c.fit.bic() < best.fit.bic()) ? c : best;
+                }
+                if (best != null) {
+                    found.add(best.describe());
+                    judged.add(new double[] {best.fit.bic(), best.fit.independent()});
+                }
+            }
+        }
+        if (body != null) {
+            found.add(new SourceWave(Wave.OTHER, null, 0, null, null, body.rmsDb(), 0));
+            judged.add(new double[] {body.bic(), body.independent()});
+        }
+        return believed(found, judged);
+    }
+
+    private List<SourceFit> kinds(int slope, double sampleRateHz) {
+        List<SourceFit> out = new ArrayList<>(List.of(this));
+        if (slope > 0) {
+            out.add(new SourceFit(lines, sampleRateHz, false));
+        }
+        if (slope == 24) {
+            out.add(new SourceFit(lines, 0, true));
+            out.add(new SourceFit(lines, sampleRateHz, true));
+        }
         return out;
     }
 
@@ -177,13 +235,19 @@ final class SourceFit {
         if (slope == 0) {
             return 0;
         }
-        double x = lines.hz(i) / Math.exp(u[at]);
+        double x = warpedAt == 0 ? lines.hz(i) / Math.exp(u[at]) : warped(lines.hz(i)) / warped(Math.exp(u[at]));
         if (slope == 6) {
             return -10 * Math.log10(1 + x * x);
         }
         double q = Math.pow(10, resonance(u[at + 1]) / 20);
         double y = 1 - x * x;
-        return -slope / 12 * 10 * Math.log10(y * y + x * x / (q * q) + 1e-9);
+        double first = -10 * Math.log10(y * y + x * x / (q * q) + 1e-9);
+        return slope == 12 ? first : first + (secondFlat ? -10 * Math.log10(y * y + 2 * x * x) : first);
+    }
+
+    /** Where a frequency lies for a filter by the trapezoidal rule. */
+    private double warped(double hz) {
+        return Math.tan(Math.PI * Math.min(hz, 0.49 * warpedAt) / warpedAt);
     }
 
     /** Gain of one second-order section at its cutoff [dB], kept to what filters can do. */

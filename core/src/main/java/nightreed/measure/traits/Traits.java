@@ -37,6 +37,16 @@ public record Traits(
                 null);
     }
 
+    /**
+     * Every wave through every slope of low-pass by itself, the likeliest first, with its odds among all: for what is claimed of them.
+     *
+     * @param sampleRateHz at which a digital filter may have worked [Hz]
+     */
+    public static List<SourceWave> explanations(Spectrum harmonics, double sampleRateHz) {
+        FormantFit.Body body = new FormantFit(harmonics, new double[harmonics.count()]).fit();
+        return new SourceFit(harmonics).each(body, sampleRateHz);
+    }
+
     /** Of a string that was plucked or struck. Its body is what the comb of the pluck point leaves over. */
     public static Traits string(Spectrum harmonics, double[] hz, double[] t60, double[] t60ErrorShare) {
         PluckPoint pluck = new PluckFit(harmonics).fit();

@@ -37,7 +37,7 @@ public record Filter(
                 name = "key tracking",
                 least = -1,
                 most = 2,
-                neutral = {0, 1},
+                neutral = {0, 0.5, 1},
                 meaning = "Octaves the cutoff moves with each octave of the key.")
         double keyTracking,
 

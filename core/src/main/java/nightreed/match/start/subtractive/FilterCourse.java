@@ -336,7 +336,7 @@ final class FilterCourse {
             double high = quantile(octaves, 1);
             if (high - low < STILL) {
                 double hz = StartContext.limited(Math.pow(2, quantile(octaves, 0.5)), 20, 18_000);
-                return new Filter(Kind.LOW, slope, hz, q, 1, 0, 1, 0, null);
+                return new Filter(Kind.LOW, slope, hz, q, SubtractiveStart.KEY_TRACKING, 0, 1, 0, null);
             }
             double[] share = Arrays.stream(octaves)
                     .map(o -> StartContext.limited((o - low) / (high - low), 0, 1))
@@ -347,7 +347,7 @@ final class FilterCourse {
                     slope,
                     StartContext.limited(Math.pow(2, low), 20, 18_000),
                     q,
-                    1,
+                    SubtractiveStart.KEY_TRACKING,
                     StartContext.limited((high - low) * fit.top(), 0, 8),
                     1,
                     0,

@@ -22,6 +22,12 @@ import nightreed.recipe.part.VelocityMap;
 
 /** The likeliest source, or one cycle of the recording itself; the filter's path from that of the brightness. */
 public final class SubtractiveStart {
+    /**
+     * How far a cutoff follows the key where one note is all that is known: half way between a body that stays where it is and harmonics that
+     * all keep their levels. Instruments lie between the two; a flute's centroid rises by a quarter of its pitch.
+     */
+    static final double KEY_TRACKING = 0.5;
+
     private SubtractiveStart() {}
 
     /** The likeliest source, then the recording's own cycle, then the plain waves, through filters of either slope. */
@@ -163,7 +169,7 @@ public final class SubtractiveStart {
                     Slope.DB_12,
                     StartContext.limited(held ? 12_000 : 4 * g.f0(), 50, 18_000),
                     0.71,
-                    1,
+                    KEY_TRACKING,
                     held ? 0 : octaves + 1,
                     1,
                     0,
@@ -196,7 +202,7 @@ public final class SubtractiveStart {
                 slope,
                 StartContext.limited(cutoff / Math.pow(2, fall), 20, 18_000),
                 q,
-                1,
+                KEY_TRACKING,
                 fall,
                 1,
                 0,
