@@ -107,6 +107,13 @@ public final class ClaimJson {
         return out;
     }
 
+    /** Claims as {@link #parse} reads them. */
+    public static String text(List<Claim> claims) {
+        ArrayNode out = new ArrayNode(JsonNodeFactory.instance);
+        claims.forEach(c -> out.add(tree(c)));
+        return out.toString();
+    }
+
     /** As {@link #parse} reads it. */
     public static ObjectNode tree(Claim claim) {
         ObjectNode o = new ObjectNode(JsonNodeFactory.instance);

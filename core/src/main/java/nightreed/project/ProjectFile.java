@@ -11,6 +11,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import nightreed.claim.ClaimJson;
 import nightreed.files.Shown;
 import nightreed.match.compare.Comparison;
 import nightreed.match.frontier.Frontier;
@@ -303,7 +304,7 @@ public final class ProjectFile implements AutoCloseable {
     public Snapshot now(Imitation imitation) throws UnusableProject {
         return db
                 .query(
-                        "select e.recording, e.recipe, e.fitted, e.note, e.hand, e.locked, e.marks, e.chosen from edit e join imitation i on i.head = e.id"
+                        "select e.recording, e.recipe, e.fitted, e.note, e.hand, e.locked, e.marks, e.chosen, e.claims from edit e join imitation i on i.head = e.id"
                                 + " where i.id = ?",
                         stored::snapshot,
                         row(imitation))
@@ -452,8 +453,8 @@ public final class ProjectFile implements AutoCloseable {
 
     private void appendEdit(long imitation, String label, Snapshot s) throws SQLException {
         long id = db.insert(
-                "insert into edit(imitation, label, at, recording, recipe, fitted, note, hand, locked, marks, chosen)"
-                        + " values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                "insert into edit(imitation, label, at, recording, recipe, fitted, note, hand, locked, marks, chosen, claims)"
+                        + " values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
                 imitation,
                 label,
                 timestamp(),
@@ -464,7 +465,8 @@ public final class ProjectFile implements AutoCloseable {
                 s.hand().equals(ManualCorrections.NONE) ? null : stored.text(s.hand()),
                 s.locks().isEmpty() ? null : s.locks().stream().sorted().collect(Collectors.joining(" ")),
                 s.marks().equals(AspectWeights.NONE) ? null : stored.text(s.marks()),
-                s.chosen());
+                s.chosen(),
+                s.claims().isEmpty() ? null : ClaimJson.text(s.claims()));
         db.update("update imitation set head = ? where id = ?", id, imitation);
     }
 

@@ -35,7 +35,8 @@ final class Schema {
             List.of("create table if not exists mark(text text not null)"), // of the state of the file, see Database
             List.of("alter table edit add column chosen integer"), // layer that is shaped
             List.of("create table if not exists frontier(imitation integer primary key references imitation(id),"
-                    + " recording integer references recording(id), points text not null)"));
+                    + " recording integer references recording(id), points text not null)"),
+            List.of("alter table edit add column claims text"));
 
     /** The version that this program writes. */
     static final int VERSION = STEPS.size();

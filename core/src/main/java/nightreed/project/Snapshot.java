@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import nightreed.claim.Claim;
 import nightreed.match.hearing.AspectWeights;
 import nightreed.measure.ManualCorrections;
 import nightreed.recipe.Layer;
@@ -25,6 +26,7 @@ import nightreed.recipe.Recipe;
  * @param locks       values that no fit may move: those of the first layer by id, of others {@code 2/id} and so on; {@code *}
  *                    stands for a whole layer
  * @param marks       where an ear has overruled the thresholds of hearing
+ * @param claims      what was heard or read of the sound
  */
 @RecordBuilder
 public record Snapshot(
@@ -35,7 +37,8 @@ public record Snapshot(
         String note,
         ManualCorrections hand,
         Set<String> locks,
-        AspectWeights marks)
+        AspectWeights marks,
+        List<Claim> claims)
         implements SnapshotBuilder.With {
     public static final Snapshot EMPTY = new Snapshot(null, null, null, "");
 
@@ -44,6 +47,7 @@ public record Snapshot(
 
     public Snapshot {
         locks = Set.copyOf(locks);
+        claims = List.copyOf(claims);
         chosen = patch == null ? 0 : Math.max(0, Math.min(patch.layers().size() - 1, chosen));
         origin = patch == null || origin == null ? null : asMany(origin, patch);
     }
@@ -69,7 +73,8 @@ public record Snapshot(
                 note,
                 ManualCorrections.NONE,
                 Set.of(),
-                AspectWeights.NONE);
+                AspectWeights.NONE,
+                List.of());
     }
 
     /** Recipe of the layer that is shaped, null if there is none. */

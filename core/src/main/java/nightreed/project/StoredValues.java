@@ -10,6 +10,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import nightreed.claim.ClaimJson;
 import nightreed.match.frontier.Frontier;
 import nightreed.match.frontier.Frontier.Point;
 import nightreed.match.hearing.AspectWeights;
@@ -77,6 +78,7 @@ final class StoredValues {
         String hand = r.getString(5);
         String locked = r.getString(6);
         String marks = r.getString(7);
+        String claims = r.getString(9);
         Patch patch = patch(r.getString(2));
         Patch fitted = patch(r.getString(3));
         try {
@@ -88,7 +90,10 @@ final class StoredValues {
                     r.getString(4),
                     hand == null ? ManualCorrections.NONE : mapper.readValue(hand, ManualCorrections.class),
                     locked == null ? Set.of() : Set.of(locked.split(" ")),
-                    marks == null ? AspectWeights.NONE : mapper.readValue(marks, AspectWeights.class));
+                    marks == null ? AspectWeights.NONE : mapper.readValue(marks, AspectWeights.class),
+                    claims == null ? List.of() : ClaimJson.parse(claims));
+        } catch (IllegalArgumentException e) {
+            throw new SQLException("the claims are damaged: " + e.getMessage(), e);
         } catch (JsonProcessingException e) {
             throw new SQLException("what was decided by hand is damaged: " + e.getMessage(), e);
         }

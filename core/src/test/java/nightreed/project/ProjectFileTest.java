@@ -320,6 +320,7 @@ class ProjectFileTest {
         sql(file, "alter table edit drop column locked");
         sql(file, "alter table edit drop column marks");
         sql(file, "alter table edit drop column chosen");
+        sql(file, "alter table edit drop column claims");
         sql(file, "alter table imitation drop column family");
         sql(
                 file,

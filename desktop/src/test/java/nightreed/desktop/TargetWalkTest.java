@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.concurrent.TimeUnit;
 import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
 import javafx.scene.control.TextField;
@@ -141,5 +142,43 @@ class TargetWalkTest extends WindowTest {
         robot.type(KeyCode.ENTER);
         await("the recipe follows", s -> s.recipe().common().tempoBpm() == 96);
         assertThat(fx(() -> workbench.preferences().get().tempoBpm())).isEqualTo(96);
+    }
+
+    @Test
+    void whatWasReadIsPutToTheTestAndStaysInTheProject() throws Exception {
+        drop(bar());
+        await("measured", s -> s.recording() != null);
+        stage(WorkStage.BRIEF);
+        press("part-heard-or-read-about-it");
+        claim("it is out of tune by", "49");
+        awaitVerdict(1, "refuted");
+        claim("the wave is", "saw");
+        awaitVerdict(2, "cannot be told");
+        claim("there is an echo after", "soon");
+        assertThat(state().snapshot().claims()).hasSize(2);
+        press("undo");
+        await("one is left", s -> s.snapshot().claims().size() == 1);
+        try (ProjectFile again = ProjectFile.open(copy())) {
+            assertThat(again.now(again.imitations().get(0)).claims()).hasSize(1);
+        }
+    }
+
+    private void claim(String kind, String value) {
+        fx(() -> {
+            @SuppressWarnings("unchecked")
+            ComboBox<String> kinds = find("claim-kind", ComboBox.class);
+            kinds.setValue(kind);
+            find("claim-value", TextField.class).setText(value);
+            return null;
+        });
+        press("claim-add");
+    }
+
+    private void awaitVerdict(int row, String words) throws Exception {
+        WaitForAsyncUtils.waitFor(
+                20,
+                TimeUnit.SECONDS,
+                () -> fx(() -> robot.lookup((Node n) -> ("claim-verdict-" + row).equals(n.getId())).tryQuery().stream()
+                        .anyMatch(n -> ((Label) n).getText().startsWith(words))));
     }
 }

@@ -1,8 +1,10 @@
 package nightreed.desktop.workspace;
 
+import java.util.List;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
+import nightreed.claim.Claim;
 import nightreed.match.advice.Move;
 import nightreed.match.hearing.AspectWeights;
 import nightreed.measure.ManualCorrections;
@@ -264,6 +266,16 @@ public final class RecipeEditor {
             return;
         }
         bench.arrive(at, label, at.snapshot().withHand(hand), project -> {});
+    }
+
+    /** What was heard or read of the sound from now on. */
+    public void claims(String label, List<Claim> claims) {
+        if (bench.state().current() != null
+                && !claims.equals(bench.state().snapshot().claims())) {
+            Snapshot next = bench.state().snapshot().withClaims(claims);
+            bench.show(bench.state().withSnapshot(next));
+            bench.commit(label, next);
+        }
     }
 
     public void note(String text) {

@@ -8,6 +8,9 @@ import java.util.concurrent.Executor;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import nightreed.claim.Claim;
+import nightreed.claim.ClaimTest;
+import nightreed.claim.Verdict;
 import nightreed.files.Shown;
 import nightreed.measure.ManualCorrections;
 import nightreed.measure.Measurement;
@@ -155,6 +158,19 @@ public final class RecordingImport {
             bench.run("measuring the tempo", progress -> {
                 TakeTempo found = TakeTempo.of(at.recording().clip());
                 ui.execute(() -> then.accept(found));
+            });
+        }
+    }
+
+    /** Holds claims against the recording on the bench, and tells the verdicts, in their order, on the UI thread. */
+    public void test(List<Claim> claims, Consumer<List<Verdict>> then) {
+        WorkspaceState at = bench.state();
+        if (at.recording() != null) {
+            bench.run("testing claims", progress -> {
+                ClaimTest test = new ClaimTest(
+                        at.recording().measurement(), at.recording().clip());
+                List<Verdict> verdicts = claims.stream().map(test::of).toList();
+                ui.execute(() -> then.accept(verdicts));
             });
         }
     }

@@ -56,6 +56,7 @@ public final class BriefView implements StageView {
     private final Map<String, Region> parts = new LinkedHashMap<>();
     private final TargetPanel target;
     private final MusicPanel music;
+    private final ClaimsPanel claims;
     private final HBox recorded = new HBox(14);
     private final VBox sources = new VBox(10);
     private final ToggleGroup ways = new ToggleGroup();
@@ -67,6 +68,7 @@ public final class BriefView implements StageView {
     public BriefView(Workspace bench, PreferenceStore preferences) {
         this.bench = bench;
         music = new MusicPanel(bench, preferences);
+        claims = new ClaimsPanel(bench);
         microphone = new MicrophonePanel(bench);
         target = new TargetPanel(bench, this::refill);
         recorded.getChildren().addAll(fromFile(), microphone, fromRoom());
@@ -84,7 +86,9 @@ public final class BriefView implements StageView {
         VBox.setVgrow(all, Priority.ALWAYS);
         VBox imitations = NodeFactory.panel(byHand(), all);
         VBox.setVgrow(imitations, Priority.ALWAYS);
+        VBox.setVgrow(claims, Priority.ALWAYS);
         parts.put("Imitations", imitations);
+        parts.put("Heard or read about it", claims);
         parts.put("Chord and tempo", music);
         centre.getChildren().addAll(sources, spanPanel, parts());
         centre.getChildren().addAll(parts.values());
@@ -381,6 +385,7 @@ public final class BriefView implements StageView {
     public void fill(WorkspaceState s) {
         dropText.setText(s.recording() == null ? "Drop a recording" : "Drop another one");
         music.show(s);
+        claims.show(s);
         list.getChildren().clear();
         for (Imitation i : s.imitations()) {
             Button b = new Button(i.name());

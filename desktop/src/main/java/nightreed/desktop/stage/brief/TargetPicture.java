@@ -6,7 +6,6 @@ import java.util.stream.Collectors;
 import javafx.geometry.VPos;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Palette;
@@ -74,7 +73,7 @@ final class TargetPicture extends Drawing {
             g.strokeLine(x, bottom, x, y);
             g.setLineDashes();
             double tall = Typical.LEVEL_DB * dbHigh;
-            g.setFill(Palette.faint((Color) colours.recording(), 0.6));
+            g.setFill(Palette.faint(colours.recording(), 0.6));
             g.fillOval(x - 5, y - tall / 2, 10, tall);
             if (x - labelled > APART) {
                 g.setFont(Palette.figuresFont(11));
