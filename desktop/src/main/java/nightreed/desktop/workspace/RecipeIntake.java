@@ -11,7 +11,7 @@ import nightreed.recipe.FirstRecipe;
 import nightreed.recipe.Patch;
 import nightreed.recipe.RecipeJson;
 import nightreed.recipe.UnusableRecipe;
-import nightreed.target.StartingPoint;
+import nightreed.typical.StartingPoint;
 import nightreed.voice.PlayingLevel;
 
 /** How recipes come here that no recording was fitted for. Called on the UI thread. */

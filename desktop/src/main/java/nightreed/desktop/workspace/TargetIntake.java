@@ -4,10 +4,10 @@ import java.util.ArrayList;
 import java.util.List;
 import nightreed.measure.Measurement;
 import nightreed.sound.Clip;
-import nightreed.target.Description;
-import nightreed.target.TypicalNote;
-import nightreed.target.TypicalSound;
-import nightreed.target.TypicalTarget;
+import nightreed.typical.Description;
+import nightreed.typical.TypicalNote;
+import nightreed.typical.TypicalSound;
+import nightreed.typical.TypicalTarget;
 
 /** How a typical sound comes to the bench where there is no recording. All public methods are called on the UI thread and return at once. */
 public final class TargetIntake {

@@ -41,8 +41,8 @@ import nightreed.recipe.FirstRecipe;
 import nightreed.recipe.size.PatchSize;
 import nightreed.room.RecordingRoom;
 import nightreed.sound.file.SoundFiles;
-import nightreed.target.Family;
-import nightreed.target.StartingPoint;
+import nightreed.typical.Family;
+import nightreed.typical.StartingPoint;
 
 /** Brief: what must be imitated, and where its sound comes from. */
 public final class BriefView implements StageView {

@@ -24,11 +24,11 @@ import javafx.scene.layout.VBox;
 import nightreed.desktop.stage.NodeFactory;
 import nightreed.desktop.workspace.Workspace;
 import nightreed.music.Pitch;
-import nightreed.target.Description;
-import nightreed.target.Families;
-import nightreed.target.Family;
-import nightreed.target.TypicalNote;
-import nightreed.target.Words;
+import nightreed.typical.Description;
+import nightreed.typical.Families;
+import nightreed.typical.Family;
+import nightreed.typical.TypicalNote;
+import nightreed.typical.Words;
 
 /** What is typical of a family, in place of a recording: by words, by family and six sliders; the picture follows. */
 final class TargetPanel extends HBox {

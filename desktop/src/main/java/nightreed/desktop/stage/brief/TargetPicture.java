@@ -11,8 +11,8 @@ import nightreed.desktop.drawing.Drawing;
 import nightreed.desktop.drawing.Palette;
 import nightreed.measure.Typical;
 import nightreed.music.Pitch;
-import nightreed.target.TypicalNote;
-import nightreed.target.TypicalNote.Line;
+import nightreed.typical.TypicalNote;
+import nightreed.typical.TypicalNote.Line;
 
 /** Partials of a typical note on dashed stems, with heads as tall as instruments of the family differ. */
 final class TargetPicture extends Drawing {
