@@ -35,9 +35,10 @@ class ChordNameTest {
     @Test
     void fiveHundredVoicingsOfAllKindsAreNamedAndNoLetterIsUsedTwice() {
         Random random = new Random(11);
+        List<ChordKind> kinds = List.of(ChordKind.values());
         int right = 0;
         for (int i = 0; i < 500; i++) {
-            ChordKind kind = ChordKind.values()[random.nextInt(ChordKind.values().length)];
+            ChordKind kind = kinds.get(random.nextInt(kinds.size()));
             int root = 36 + random.nextInt(24);
             List<Integer> keys = new ArrayList<>();
             List<Tone> tones = new ArrayList<>(kind.needed());
