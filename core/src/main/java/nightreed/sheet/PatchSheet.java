@@ -66,6 +66,13 @@ public final class PatchSheet {
                 .append(") at velocity ")
                 .append(number(recipe.velocity().reference(), 2))
                 .append(".</p>\n");
+        if (measurement != null && measurement.typical() != null) {
+            h.append("<p>Built against a typical target, not a recording: ")
+                    .append(escape(measurement.typical().words()))
+                    .append(". ")
+                    .append(escape(String.join("; ", measurement.typical().sources())))
+                    .append(".</p>\n");
+        }
         if (!note.isBlank()) {
             h.append("<h2>Note</h2>\n<p class=\"note\">").append(escape(note)).append("</p>\n");
         }
@@ -217,7 +224,10 @@ public final class PatchSheet {
     }
 
     private static void partials(StringBuilder h, Measurement m, Comparison c) {
-        h.append("<h2>Partials of the recording</h2>\n<p>");
+        h.append(
+                m.typical() == null
+                        ? "<h2>Partials of the recording</h2>\n<p>"
+                        : "<h2>Partials of the target</h2>\n<p>");
         if (m.f0Hz() != null) {
             h.append("Sounds ")
                     .append(m.nearestNote())

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.util.List;
+import java.util.Map;
 import nightreed.match.compare.ImitationRenderer;
 import nightreed.match.compare.PerceptualComparator;
 import nightreed.match.hearing.ListenerProfile;
@@ -15,6 +16,9 @@ import nightreed.measure.Measurement;
 import nightreed.measure.Measurer;
 import nightreed.measure.Typical;
 import nightreed.measure.partial.Partial;
+import nightreed.recipe.Patch;
+import nightreed.recipe.Recipe;
+import nightreed.sheet.PatchSheet;
 import nightreed.typical.Family.Held;
 import nightreed.typical.Family.Struck;
 import nightreed.work.Progress;
@@ -164,7 +168,20 @@ class TypicalTargetTest {
         assertThat(typical).isLessThan(1).isLessThan(0.6 * finely);
         assertThat(target.heardBy(ListenerProfile.USUAL).listener().hearing().levelDb())
                 .isEqualTo(Typical.LEVEL_DB);
-        assertThat(Starts.of("resonators", target).recipe()).isNotNull();
+        Recipe start = Starts.of("resonators", target).recipe();
+        String sheet = PatchSheet.html(
+                "Project",
+                "Bar",
+                asked.measurement(),
+                Patch.of(start),
+                start,
+                Map.of(),
+                PerceptualComparator.compare(target, near),
+                "");
+        assertThat(sheet)
+                .contains("Built against a typical target, not a recording: bar tuned 1:3, C5")
+                .contains("Partials of the target")
+                .doesNotContain("Partials of the recording");
     }
 
     @Test
