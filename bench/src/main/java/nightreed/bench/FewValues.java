@@ -25,7 +25,7 @@ import nightreed.work.Progress;
 
 /**
  * Notes made from few values: whether the frontier has a patch of no more values that is as near.
- * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.FewValues COUNT SEED METHOD...</pre>.
+ * <pre>java -cp 'bench/target/*:bench/target/lib/*' nightreed.bench.FewValues COUNT SEED METHOD...</pre>
  * <p>Each note is made by one of the methods, in turn. It is fitted by all that are given.
  */
 public final class FewValues {

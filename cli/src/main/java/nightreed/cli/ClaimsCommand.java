@@ -10,7 +10,7 @@ import java.util.Locale;
 import java.util.concurrent.Callable;
 import nightreed.claim.Claim;
 import nightreed.claim.ClaimJson;
-import nightreed.claim.ClaimTest;
+import nightreed.claim.ClaimJudge;
 import nightreed.claim.Verdict;
 import nightreed.measure.Measurer;
 import nightreed.sound.Clip;
@@ -53,8 +53,8 @@ final class ClaimsCommand implements Callable<Integer> {
         PrintWriter err = spec.commandLine().getErr();
         List<Claim> all = read();
         Clip clip = span.read(in, err);
-        ClaimTest test = new ClaimTest(Measurer.measure(clip, Out.progress(err)), clip);
-        List<Verdict> verdicts = all.stream().map(test::of).toList();
+        ClaimJudge judge = new ClaimJudge(Measurer.measure(clip, Out.progress(err)), clip);
+        List<Verdict> verdicts = all.stream().map(judge::of).toList();
         if (json != null) {
             Out.text(json, ClaimJson.tree(verdicts).toPrettyString(), out);
             return 0;

@@ -41,10 +41,12 @@ public record Verdict(Claim claim, Answer answer, double odds, Map<String, Objec
         return new Verdict(c, Answer.OPEN, 0, best, why);
     }
 
-    /** By the odds that the claim is true. */
-    static Verdict of(Claim c, double odds, Map<String, Object> best, String why) {
+    /** By the odds that the claim is true. @param otherwise what is said besides where they are too even */
+    static Verdict of(Claim c, double odds, Map<String, Object> best, String why, String otherwise) {
         return odds >= SURE
                 ? new Verdict(c, Answer.SUPPORTED, odds, best, why)
-                : odds <= 1 - SURE ? new Verdict(c, Answer.REFUTED, 1 - odds, best, why) : open(c, best, why);
+                : odds <= 1 - SURE
+                        ? new Verdict(c, Answer.REFUTED, 1 - odds, best, why)
+                        : open(c, best, why + " " + otherwise);
     }
 }

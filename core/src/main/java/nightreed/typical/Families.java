@@ -267,7 +267,7 @@ public final class Families {
                             1.2,
                             ONE),
                     MEYER,
-                    "vibrato of 5 to 7 Hz: same"),
+                    "vibrato of 5 to 7 Hz: J. Meyer, 2009"),
             held(
                     "brass",
                     "brass",
@@ -326,8 +326,7 @@ public final class Families {
                     List.of("recorder"),
                     74,
                     new Held(-11, 3000, -18, 0, List.of(), 90, 6, 120, -34, 500, 7000, 5.5, 8, 1.5, ONE),
-                    "weak upper harmonics and breath: same as the formants",
-                    MEYER),
+                    "weak upper harmonics: J. Meyer, Acoustics and the Performance of Music, 2009"),
             held(
                     "stopped-pipe",
                     "stopped pipe",

@@ -11,6 +11,9 @@ import nightreed.recipe.Recipe;
  * playing allocate nothing, and the same events give the same samples in blocks of any size.
  */
 public final class Instrument implements Playable {
+    /** Notes that sound at once. */
+    public static final int VOICES = Player.VOICES;
+
     private final double fs;
     private final int most;
     private volatile Build wanted;

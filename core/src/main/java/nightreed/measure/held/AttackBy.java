@@ -45,8 +45,7 @@ public record AttackBy(Verdict verdict, double odds, double apartSeconds) {
     /** A rise that both have: the first harmonic's against that of the last. */
     private static final double SHARED = 0.22;
 
-    /** Where nothing tells it. */
-    public static final AttackBy UNKNOWN = new AttackBy(Verdict.OPEN, 0, 0);
+    private static final AttackBy UNKNOWN = new AttackBy(Verdict.OPEN, 0, 0);
 
     public static AttackBy of(HeldNote note) {
         List<HeldHarmonic> clear = note.harmonics().stream()
@@ -90,7 +89,7 @@ public record AttackBy(Verdict verdict, double odds, double apartSeconds) {
                 : new AttackBy(Verdict.FILTER, Math.min(odds(opens - 2.5), odds(-rises)), apart);
     }
 
-    /** @param errors how far it is from where the verdict would change */
+    /** As the share of a normal curve, which a logistic one of 1.7 comes near to. @param errors how far it is from where the verdict would change */
     private static double odds(double errors) {
         return 1 / (1 + Math.exp(-1.7 * errors));
     }

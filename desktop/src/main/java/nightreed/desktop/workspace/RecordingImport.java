@@ -9,7 +9,7 @@ import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import nightreed.claim.Claim;
-import nightreed.claim.ClaimTest;
+import nightreed.claim.ClaimJudge;
 import nightreed.claim.Verdict;
 import nightreed.files.Shown;
 import nightreed.measure.ManualCorrections;
@@ -166,12 +166,14 @@ public final class RecordingImport {
     public void test(List<Claim> claims, Consumer<List<Verdict>> then) {
         WorkspaceState at = bench.state();
         if (at.recording() != null) {
-            bench.run("testing claims", progress -> {
-                ClaimTest test = new ClaimTest(
-                        at.recording().measurement(), at.recording().clip());
-                List<Verdict> verdicts = claims.stream().map(test::of).toList();
-                ui.execute(() -> then.accept(verdicts));
-            });
+            bench.beside( // beside a fit that is under way, too
+                    () -> {
+                        ClaimJudge judge = new ClaimJudge(
+                                at.recording().measurement(), at.recording().clip());
+                        return claims.stream().map(judge::of).toList();
+                    },
+                    then,
+                    () -> {});
         }
     }
 

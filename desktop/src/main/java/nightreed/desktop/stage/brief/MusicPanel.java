@@ -23,14 +23,12 @@ import nightreed.music.Pitch;
 import nightreed.music.TapTempo;
 import nightreed.music.Tonality;
 import nightreed.music.Voicing;
+import nightreed.voice.Instrument;
 
 /** Chord and tempo: a chord is named, laid in several ways and played; the tempo is typed, tapped or measured, and told in note values. */
 final class MusicPanel extends HBox {
     private static final double CHORD_SECONDS = 1.6;
     private static final double CHORD_VELOCITY = 0.6;
-
-    /** Voices that sound at once. */
-    private static final int VOICES = 32;
 
     private static final double LEAST_BPM = 20;
     private static final double MOST_BPM = 400;
@@ -128,7 +126,7 @@ final class MusicPanel extends HBox {
             for (int drop = 2; drop <= 3 && drop <= Voicing.close(c).size(); drop++) {
                 way("drop " + drop, Voicing.drop(c, drop));
             }
-            String voices = c.voices() + " of " + VOICES + " voices";
+            String voices = c.voices() + " of " + Instrument.VOICES + " voices";
             next.setText(in == null ? voices + "; name a key to be told what may come next" : voices + next(c, in));
         } catch (IllegalArgumentException e) {
             name.setText("");

@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import nightreed.measure.Measurement;
+import nightreed.measure.held.AttackBy;
 import nightreed.measure.held.HeldNote;
 import nightreed.measure.held.Movement;
 import nightreed.measure.partial.Partial;
@@ -214,6 +215,17 @@ final class MeasurementText {
     static List<String[]> figures(Measurement m) {
         List<String[]> out = new ArrayList<>();
         figure(out, "attack", m.attackSeconds(), a -> String.format(Locale.ROOT, "%.2f ms", 1000 * a));
+        AttackBy by = m.held() == null ? null : AttackBy.of(m.held());
+        if (by != null && by.verdict() != AttackBy.Verdict.OPEN) {
+            String what = switch (by.verdict()) {
+                case AMPLITUDE -> "level";
+                case FILTER -> "filter opens";
+                default -> "level, filter opens";
+            };
+            out.add(new String[] {
+                "start by", String.format(Locale.ROOT, "%s, %.0f %%", what, Math.floor(100 * by.odds()))
+            });
+        }
         if (m.held() == null) {
             figure(
                     out,

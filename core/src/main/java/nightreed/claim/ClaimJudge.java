@@ -15,8 +15,8 @@ import nightreed.measure.traits.Spectrum;
 import nightreed.measure.traits.Traits;
 import nightreed.sound.Clip;
 
-/** Holds claims against their rivals on one recording. Immutable. */
-public final class ClaimTest {
+/** Holds claims against their rivals on one recording. What is dear to find is found once; not for several threads. */
+public final class ClaimJudge {
     /** Rates that a swing is looked for at [Hz]. */
     private static final double SLOWEST_HZ = 2;
 
@@ -25,28 +25,35 @@ public final class ClaimTest {
     /** Cycles that a note has to hold for a swing to be seen. */
     private static final double CYCLES = 2.5;
 
-    /** What a claimed number may be off by, as a share, beside the error of the measurement: people round. */
-    private static final double RATE_SHARE = 0.04;
+    /** How far a true number is told wrongly, beside the error of the measurement: people round. Chosen. */
+    private static final double RATE_SHARE = 0.015;
 
-    private static final double TUNING_CENTS = 3;
-    private static final double ECHO_SECONDS = 0.003;
+    private static final double TUNING_CENTS = 1;
+    private static final double ECHO_SECONDS = 0.001;
 
-    /** A claimed rate, tuning or delay that is nearly right is neither true nor false: so many tolerances on. */
-    private static final double CLEARLY = 1.5;
+    /** Where a number that is wrong may lie: anywhere in a span so wide [cents], [s]; rates within those that are looked for. */
+    private static final double TUNING_SPAN = 100;
 
-    /** Odds of a measurement that found nothing where it looks closely; measured on still notes. */
-    private static final double SEEN = 0.97;
+    private static final double ECHO_SPAN = 1.6;
+
+    /**
+     * Odds that a swing is there where one was found, and that none is there where none was. The bench's ClaimTable (300 plain notes, seed 1)
+     * was wrong in none of 282 still and none of 199 moving ones. That leaves up to 1.5 % (rule of three, J. Hanley, A. Lippman-Hand, 1983).
+     */
+    private static final double FOUND = 0.985;
 
     /** Over the noise, and under the strongest, by which a harmonic's level is well known [dB]. */
     private static final double CLEAR_DB = 22;
 
     private static final double RANGE_DB = 56;
 
-    /** What a plain wave leaves over a curve [dB]; measured on notes with noise 40 dB under them: 0.1 to 0.6. */
+    /** More than this over is left by no plain wave [dB]; chosen. */
     private static final double PLAIN_DB = 0.9;
 
-    /** What evidence of levels is worth where several voices beat, as a share of its logarithm; measured. */
+    /** What evidence of levels is worth where several voices beat, as a share of its logarithm; chosen. */
     private static final double BENT = 0.4;
+
+    private static final String MORE_LINES = "A lower note, or one with less noise, would tell.";
 
     private final Measurement m;
     private final Clip clip;
@@ -54,7 +61,7 @@ public final class ClaimTest {
     private VoiceCount voices;
 
     /** @param clip what was measured */
-    public ClaimTest(Measurement m, Clip clip) {
+    public ClaimJudge(Measurement m, Clip clip) {
         this.m = m;
         this.clip = clip;
     }
@@ -63,29 +70,25 @@ public final class ClaimTest {
         if (m.isChord()) {
             return Verdict.open(claim, Map.of(), "These are several notes at once; a recording of one would tell.");
         }
-        return switch (kind(claim)) {
-            case 0 -> moves((Claim.Moves) claim);
-            case 1 -> still((Claim.Still) claim);
-            case 2 -> source((Claim.Source) claim);
-            case 3 -> slope((Claim.Slope) claim);
-            case 4 -> attack((Claim.Attack) claim);
-            case 5 -> tuning((Claim.Tuning) claim);
-            case 6 -> echo((Claim.Echoes) claim);
-            default -> voices((Claim.Voices) claim);
-        };
-    }
-
-    private static int kind(Claim c) {
-        List<Class<?>> kinds = List.of(
-                Claim.Moves.class,
-                Claim.Still.class,
-                Claim.Source.class,
-                Claim.Slope.class,
-                Claim.Attack.class,
-                Claim.Tuning.class,
-                Claim.Echoes.class,
-                Claim.Voices.class);
-        return kinds.indexOf(c.getClass());
+        if (claim instanceof Claim.Moves c) {
+            return moves(c);
+        }
+        if (claim instanceof Claim.Still c) {
+            return still(c);
+        }
+        if (claim instanceof Claim.Source c) {
+            return source(c);
+        }
+        if (claim instanceof Claim.Slope c) {
+            return slope(c);
+        }
+        if (claim instanceof Claim.Attack c) {
+            return attack(c);
+        }
+        if (claim instanceof Claim.Tuning c) {
+            return tuning(c);
+        }
+        return claim instanceof Claim.Echoes c ? echo(c) : voices((Claim.Voices) claim);
     }
 
     // ---- movement ----
@@ -111,46 +114,27 @@ public final class ClaimTest {
             return Verdict.open(c, Map.of(), "It dies by itself; a held note of the same sound would tell.");
         }
         if (is == null) {
-            if (c.rateHz() != null && (c.rateHz() < from || c.rateHz() > FASTEST_HZ)) {
-                return Verdict.open(c, Map.of(), unseen(from));
-            }
-            return Verdict.of(
-                    c,
-                    1 - SEEN,
-                    Map.of(),
-                    String.format(
-                            Locale.ROOT,
-                            "No swing of the %s between %.1f and %.0f Hz stands out.",
-                            c.of().title(),
-                            from,
-                            FASTEST_HZ));
+            boolean elsewhere = c.rateHz() != null && (c.rateHz() < from || c.rateHz() > FASTEST_HZ);
+            return elsewhere || from > FASTEST_HZ
+                    ? Verdict.open(c, Map.of(), unseen(from))
+                    : Verdict.of(c, 1 - FOUND, Map.of(), unseen(from), "");
         }
         Map<String, Object> best = values(c.of(), is);
         String why = String.format(
                 Locale.ROOT, "It moves as a %s at %.2f ± %.2f Hz.", is.shape().title(), is.rateHz(), is.rateSeHz());
+        double odds = FOUND;
         if (c.rateHz() != null) {
-            double off = Math.abs(is.rateHz() - c.rateHz());
-            double allowed = RATE_SHARE * c.rateHz() + 3 * is.rateSeHz();
-            if (off > CLEARLY * allowed) {
-                return Verdict.of(c, 0.01, best, why);
-            }
-            if (off > allowed) {
-                return Verdict.open(c, best, why + " That is near, and not it; a longer note would tell.");
-            }
+            double error = Math.hypot(RATE_SHARE * c.rateHz(), is.rateSeHz());
+            odds *= near(c.rateHz() - is.rateHz(), error, FASTEST_HZ - SLOWEST_HZ);
         }
-        if (c.shape() == null) {
-            return Verdict.of(c, 0.99, best, why);
+        if (c.shape() != null) {
+            odds *= is.ranked().stream()
+                    .filter(r -> r.shape() == c.shape())
+                    .mapToDouble(Movement.Ranked::odds)
+                    .max()
+                    .orElse(0);
         }
-        double odds = is.ranked().stream()
-                .filter(r -> r.shape() == c.shape())
-                .mapToDouble(Movement.Ranked::odds)
-                .max()
-                .orElse(0);
-        return Verdict.of(
-                c,
-                Math.min(0.99, Math.max(0.01, odds)),
-                best,
-                why + (odds > 0.05 && odds < 0.95 ? " Its shape cannot be told; a deeper or longer swing would." : ""));
+        return Verdict.of(c, odds, best, why, "A deeper or longer swing would tell.");
     }
 
     private Verdict still(Claim.Still c) {
@@ -159,18 +143,27 @@ public final class ClaimTest {
         if (from == null) {
             return Verdict.open(c, Map.of(), "It dies by itself; a held note of the same sound would tell.");
         }
-        return is != null
-                ? Verdict.of(
-                        c, 0.01, values(c.of(), is), String.format(Locale.ROOT, "It moves at %.2f Hz.", is.rateHz()))
-                : Verdict.of(c, SEEN, Map.of(), unseen(from));
+        if (is != null) {
+            return Verdict.of(
+                    c,
+                    1 - FOUND,
+                    values(c.of(), is),
+                    String.format(Locale.ROOT, "It moves at %.2f Hz.", is.rateHz()),
+                    "");
+        }
+        return from > FASTEST_HZ
+                ? Verdict.open(c, Map.of(), unseen(from))
+                : Verdict.of(c, FOUND, Map.of(), unseen(from), "");
     }
 
     private static String unseen(double from) {
-        return String.format(
-                Locale.ROOT,
-                "Nothing moves between %.1f and %.0f Hz; slower cannot be told from a note of this length.",
-                from,
-                FASTEST_HZ);
+        return from > FASTEST_HZ
+                ? "The note is too short to tell; a longer one would."
+                : String.format(
+                        Locale.ROOT,
+                        "Nothing moves between %.1f and %.0f Hz, where it is looked for.",
+                        from,
+                        FASTEST_HZ);
     }
 
     private static Map<String, Object> values(Moving of, Movement is) {
@@ -229,7 +222,7 @@ public final class ClaimTest {
         SourceWave best = sources().get(0);
         return fitsNone(best)
                 ? Verdict.open(c, values(best), words(best) + noneFits(best))
-                : Verdict.of(c, bent(odds), values(best), words(best));
+                : Verdict.of(c, bent(odds), values(best), words(best), MORE_LINES);
     }
 
     /** Whether even the best explanation leaves more over than lines of a plain wave differ by. */
@@ -258,7 +251,7 @@ public final class ClaimTest {
                 ? Verdict.open(c, values(best), words(best) + " A plainer source would tell its filter.")
                 : fitsNone(best)
                         ? Verdict.open(c, values(best), words(best) + noneFits(best))
-                        : Verdict.of(c, bent(odds), values(best), words(best));
+                        : Verdict.of(c, bent(odds), values(best), words(best), MORE_LINES);
     }
 
     private static Map<String, Object> values(SourceWave s) {
@@ -301,7 +294,12 @@ public final class ClaimTest {
         }
         String why = String.format(
                 Locale.ROOT, "The harmonics come %.0f ms apart, the lowest first.", 1000 * is.apartSeconds());
-        return Verdict.of(c, is.verdict() == c.by() ? is.odds() : 1 - is.odds(), best, why);
+        return Verdict.of(
+                c,
+                is.verdict() == c.by() ? is.odds() : 1 - is.odds(),
+                best,
+                why,
+                "One voice with a slower start would tell.");
     }
 
     // ---- numbers ----
@@ -311,13 +309,9 @@ public final class ClaimTest {
         if (cents == null) {
             return Verdict.open(c, Map.of(), "No pitch was found.");
         }
-        return near(
-                c,
-                c.cents(),
-                cents,
-                TUNING_CENTS,
-                Map.of("cents", cents),
-                String.format(Locale.ROOT, "It is %+.1f cents off %s.", cents, m.nearestNote()));
+        double odds = near(c.cents() - cents, TUNING_CENTS, TUNING_SPAN);
+        String why = String.format(Locale.ROOT, "It is %+.1f cents off %s.", cents, m.nearestNote());
+        return Verdict.of(c, odds, Map.of("cents", cents), why, "That is near, and not it.");
     }
 
     private Verdict echo(Claim.Echoes c) {
@@ -329,26 +323,23 @@ public final class ClaimTest {
             double heard = m.durationSeconds() - m.onsetSeconds();
             return heard < 1.5 * c.seconds()
                     ? Verdict.open(c, Map.of(), "The recording ends too soon after that; a longer one would tell.")
-                    : Verdict.of(c, 1 - SEEN, Map.of(), "No repeat stands out.");
+                    : Verdict.open(c, Map.of(), "No repeat stands out; a note that dies sooner would tell.");
         }
         double is = m.echo().delaySeconds();
-        return near(
-                c,
-                c.seconds(),
-                is,
-                ECHO_SECONDS,
-                Map.of("seconds", is),
-                String.format(Locale.ROOT, "There is an echo after %.1f ms.", 1000 * is));
+        double odds = near(c.seconds() - is, ECHO_SECONDS, ECHO_SPAN);
+        String why = String.format(Locale.ROOT, "There is an echo after %.1f ms.", 1000 * is);
+        return Verdict.of(c, odds, Map.of("seconds", is), why, "That is near, and not it.");
     }
 
-    private static Verdict near(
-            Claim c, double claimed, double is, double allowed, Map<String, Object> best, String why) {
-        double off = Math.abs(claimed - is);
-        return off > CLEARLY * allowed
-                ? Verdict.of(c, 0.01, best, why)
-                : off > allowed
-                        ? Verdict.open(c, best, why + " That is near, and not it.")
-                        : Verdict.of(c, 0.99, best, why);
+    /**
+     * Odds that a claimed number is the true one, which the measurement scatters about, and not one that may lie anywhere in a span.
+     *
+     * @param off   of the claimed from the measured
+     * @param error standard error of both together
+     */
+    private static double near(double off, double error, double span) {
+        double here = Math.exp(-0.5 * off * off / (error * error)) / (error * Math.sqrt(2 * Math.PI));
+        return here / (here + 1 / span);
     }
 
     private VoiceCount counted() {
@@ -369,7 +360,7 @@ public final class ClaimTest {
         if (counted().voices() == 0) {
             return Verdict.open(c, Map.of(), "Too few harmonics are held for long enough; a longer note would tell.");
         }
-        if (found(Moving.PITCH) != null || found(Moving.LEVEL) != null && voices.isEvenlyApart()) {
+        if (found(Moving.PITCH) != null || found(Moving.LEVEL) != null) {
             return Verdict.open(c, Map.of(), "Its movement puts lines beside each harmonic; a still note would tell.");
         }
         Map<String, Object> best = new LinkedHashMap<>();
@@ -382,10 +373,7 @@ public final class ClaimTest {
                 voices.voices(),
                 voices.voices() == 1 ? "" : "s",
                 voices.leastCents());
-        double odds = Math.min(0.99, 0.5 + voices.share());
-        if (voices.share() < 0.7) {
-            return Verdict.open(c, best, why);
-        }
-        return Verdict.of(c, voices.voices() == c.count() ? odds : 1 - odds, best, why);
+        double odds = voices.odds();
+        return Verdict.of(c, voices.voices() == c.count() ? odds : 1 - odds, best, why, "A longer note would tell.");
     }
 }
